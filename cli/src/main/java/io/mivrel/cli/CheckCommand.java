@@ -1,0 +1,44 @@
+package io.mivrel.cli;
+
+import io.mivrel.Mivrel;
+import io.mivrel.Outcome;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** {@code mivrel check}: everything but writing. */
+@Command(
+        name = "check",
+        mixinStandardHelpOptions = true,
+        description = {"", "Finds everything that is wrong, and writes nothing."},
+        footer = {
+            "",
+            "Examples:",
+            "  mivrel check bank.yaml            figures, proof and problems, worst first",
+            "  mivrel check bank.yaml --json     the same for a program",
+            "",
+            "Exit status: 0 all clear, 1 something would be held, 2 settings wrong, 3 a file failed."
+        })
+final class CheckCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "RUNSHEET", description = "the run sheet, such as bank.yaml")
+    private Path runSheet;
+
+    @Option(names = "--json", description = "print the outcome as JSON")
+    private boolean json;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public Integer call() throws Exception {
+        try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
+            Outcome outcome = Mivrel.open(runSheet).progress(counter).check();
+            counter.close();
+            return Printed.outcome(outcome, json, spec.commandLine().getOut());
+        }
+    }
+}

@@ -1,0 +1,77 @@
+package io.mivrel.cli;
+
+import io.mivrel.Mivrel;
+import io.mivrel.Outcome;
+import io.mivrel.examples.DemoData;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** {@code mivrel demo}: the whole story on a made-up company. */
+@Command(
+        name = "demo",
+        mixinStandardHelpOptions = true,
+        description = {
+            "",
+            "Unpacks Larkmoor Bell Foundry, a made-up company with the ordinary disorder in its files, into a new"
+                    + " folder and runs its bank statement, its old ledger and its invoice list."
+        },
+        footer = {
+            "",
+            "Examples:",
+            "  mivrel demo             into the folder larkmoor, or larkmoor-2 when that is taken",
+            "  mivrel demo elsewhere   into the folder elsewhere, which must not exist"
+        })
+final class DemoCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "FOLDER", arity = "0..1", description = "a new folder for the demo data")
+    private Path folder;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public Integer call() throws Exception {
+        PrintWriter out = spec.commandLine().getOut();
+        Path target = folder == null ? freeFolder() : folder;
+        DemoData.unpack(target);
+        out.println("Larkmoor Bell Foundry is unpacked in " + target + "; now its three run sheets are run there.");
+        for (String sheet : DemoData.RUN_SHEETS) {
+            out.println();
+            out.println("$ mivrel run " + target.resolve(sheet));
+            out.flush();
+            Outcome outcome = Mivrel.open(target.resolve(sheet)).run();
+            Printed.outcome(outcome, false, out);
+        }
+        out.println();
+        for (String line : ending(target)) {
+            out.println(line);
+        }
+        return 0;
+    }
+
+    private static List<String> ending(Path target) {
+        return List.of(
+                "What to look at next",
+                "  " + target.resolve("out") + "        the import files",
+                "  " + target.resolve("evidence") + "   findings, digests, and the held rows to correct",
+                "  " + target.resolve("READ-ME-FIRST.txt"),
+                "Correct something, then: mivrel run " + target.resolve("bank.yaml"));
+    }
+
+    private static Path freeFolder() throws IOException {
+        for (int n = 1; n < 1000; n++) {
+            Path candidate = Path.of(n == 1 ? "larkmoor" : "larkmoor-" + n);
+            if (!Files.exists(candidate)) {
+                return candidate;
+            }
+        }
+        throw new IOException("larkmoor to larkmoor-999 exist already: name a new folder, such as 'mivrel demo try'");
+    }
+}

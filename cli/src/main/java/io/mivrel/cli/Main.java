@@ -1,0 +1,77 @@
+package io.mivrel.cli;
+
+import io.mivrel.Mivrel;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.IVersionProvider;
+
+/** The command as a whole. */
+@Command(
+        name = "mivrel",
+        versionProvider = Main.Version.class,
+        mixinStandardHelpOptions = true,
+        subcommands = {DemoCommand.class, CheckCommand.class, RunCommand.class},
+        synopsisSubcommandLabel = "COMMAND",
+        description = {
+            "",
+            "Turns ledgers, bank statements and invoice lists into import files, checks them before anything is"
+                    + " posted, and proves by arithmetic that nothing was lost, doubled, flipped or rounded."
+        },
+        footer = {
+            "",
+            "Begin here:",
+            "  mivrel demo                 unpack a small company and see the whole way",
+            "  mivrel check bank.yaml      find everything that is wrong, write nothing",
+            "  mivrel run bank.yaml        deliver what is clear, hold the rest",
+            "  mivrel help run             more about one command",
+            "",
+            "Exit status: 0 all clear, 1 ran and something is held, 2 the command or its settings are wrong,",
+            "3 a file or service failed. Colour only on a terminal, and never with NO_COLOR set."
+        })
+public final class Main {
+    private Main() {}
+
+    /** Runs the command and ends the process with its status. */
+    public static void main(String[] args) {
+        PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
+        PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+        int status = execute(out, err, args);
+        out.flush();
+        System.exit(status);
+    }
+
+    /** Runs the command with the given streams and answers its status; for tests and embedding. */
+    public static int execute(PrintWriter out, PrintWriter err, String... args) {
+        CommandLine command = new CommandLine(new Main());
+        command.addSubcommand(new CommandLine.HelpCommand());
+        command.setOut(out);
+        command.setErr(err);
+        command.setUsageHelpWidth(100);
+        command.setExecutionExceptionHandler(new Failures());
+        command.setExecutionStrategy(Main::execute);
+        int status = command.execute(args);
+        out.flush();
+        err.flush();
+        return status;
+    }
+
+    // Without a subcommand the help is the answer, and a wrong use.
+    private static int execute(CommandLine.ParseResult parsed) {
+        boolean bare = !parsed.hasSubcommand() && !parsed.isUsageHelpRequested() && !parsed.isVersionHelpRequested();
+        if (bare) {
+            CommandLine command = parsed.commandSpec().commandLine();
+            command.usage(command.getErr());
+            return 2;
+        }
+        return new CommandLine.RunLast().execute(parsed);
+    }
+
+    static final class Version implements IVersionProvider {
+        @Override
+        public String[] getVersion() {
+            return new String[] {"mivrel " + Mivrel.VERSION + " (Java " + Runtime.version().feature() + ")"};
+        }
+    }
+}

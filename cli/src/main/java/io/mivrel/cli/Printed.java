@@ -1,0 +1,16 @@
+package io.mivrel.cli;
+
+import io.mivrel.Outcome;
+import java.io.PrintWriter;
+
+/** Prints an outcome in the form asked for. */
+final class Printed {
+    private Printed() {}
+
+    /** Answers the exit status. */
+    static int outcome(Outcome outcome, boolean json, PrintWriter out) {
+        out.print(json ? outcome.json() : outcome.summary(Screen.style()));
+        out.flush();
+        return outcome.status();
+    }
+}

@@ -1,0 +1,64 @@
+package io.mivrel.cli;
+
+import io.mivrel.report.SummaryText;
+import io.mivrel.run.Progress;
+import java.io.PrintWriter;
+import java.util.Locale;
+
+/** What the terminal can take: colour and progress only where a person looks on. */
+final class Screen {
+    private static final long PAUSE_NANOS = 200_000_000L;
+
+    private Screen() {}
+
+    static boolean isTerminal() {
+        java.io.Console console = System.console();
+        if (console == null) {
+            return false;
+        }
+        try {
+            // From JDK 22 on there is a console without a terminal too, and this tells them apart.
+            return (boolean) java.io.Console.class.getMethod("isTerminal").invoke(console);
+        } catch (ReflectiveOperationException before22) {
+            return true;
+        }
+    }
+
+    static SummaryText.Style style() {
+        String noColour = System.getenv("NO_COLOR");
+        boolean wanted = noColour == null || noColour.isEmpty();
+        return wanted && isTerminal() ? SummaryText.Style.COLOUR : SummaryText.Style.PLAIN;
+    }
+
+    /** A line on standard error that counts rows on long work, and vanishes when it ends. */
+    static final class Counter implements Progress, AutoCloseable {
+        private final PrintWriter err;
+        private final boolean shown = isTerminal();
+        private long next = System.nanoTime() + 2 * PAUSE_NANOS;
+        private int width;
+
+        Counter(PrintWriter err) {
+            this.err = err;
+        }
+
+        @Override
+        public void at(String stage, long rows) {
+            long now = System.nanoTime();
+            if (shown && now > next) {
+                next = now + PAUSE_NANOS;
+                String text = String.format(Locale.ROOT, "  %,d rows %s", rows, stage);
+                err.print("\r" + text + " ".repeat(Math.max(0, width - text.length())));
+                err.flush();
+                width = text.length();
+            }
+        }
+
+        @Override
+        public void close() {
+            if (width > 0) {
+                err.print("\r" + " ".repeat(width) + "\r");
+                err.flush();
+            }
+        }
+    }
+}

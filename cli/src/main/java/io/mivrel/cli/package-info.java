@@ -1,0 +1,2 @@
+/** The command {@code mivrel}: parses, calls the front door, prints. */
+package io.mivrel.cli;

@@ -1,0 +1,14 @@
+package io.mivrel.books;
+
+/** Whether a journal may post to an account. */
+public enum AccountStatus {
+    OPEN,
+    CLOSED,
+    /** Written by the receiver only, from its own documents. */
+    RESERVED;
+
+    /** The word of the chart file. */
+    public String word() {
+        return name().toLowerCase(java.util.Locale.ROOT);
+    }
+}

@@ -1,0 +1,15 @@
+package io.mivrel.books;
+
+/** The nature of an account. */
+public enum AccountType {
+    ASSET,
+    LIABILITY,
+    EQUITY,
+    INCOME,
+    EXPENSE;
+
+    /** The word of the chart file. */
+    public String word() {
+        return name().toLowerCase(java.util.Locale.ROOT);
+    }
+}

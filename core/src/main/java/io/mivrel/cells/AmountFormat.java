@@ -1,0 +1,230 @@
+package io.mivrel.cells;
+
+import io.mivrel.model.Money;
+import io.mivrel.model.Record;
+import java.util.Objects;
+
+/**
+ * How amounts are written in a file, and the reader and writer for it. Strict: a thousands mark is accepted only where
+ * a group of three ends, and more decimals than the currency has are refused unless they are zeros. Immutable.
+ *
+ * @param decimals decimals of the currency, 0 to 4
+ * @param decimalMark the mark before the decimals
+ * @param thousandsMark the mark between groups of three; 0 when there is none
+ * @param brackets true when {@code (12.00)} means minus 12.00
+ * @param trailingMinus true when {@code 12.00-} means minus 12.00
+ * @param currencyMark a text such as a pound sign that may stand before the digits; empty when there is none
+ */
+public record AmountFormat(
+        int decimals,
+        char decimalMark,
+        char thousandsMark,
+        boolean brackets,
+        boolean trailingMinus,
+        String currencyMark) {
+
+    /** The cell is blank. */
+    public static final long BLANK = Record.ABSENT;
+    /** The cell is no amount in this form. */
+    public static final long UNREADABLE = Long.MIN_VALUE + 1;
+    /** The amount has decimals that the currency has not. */
+    public static final long TOO_PRECISE = Long.MIN_VALUE + 2;
+    /** The amount is beyond {@link #LARGEST}. */
+    public static final long TOO_LARGE = Long.MIN_VALUE + 3;
+    /** The largest amount in minor units, so that sums of many rows stay exact. */
+    public static final long LARGEST = 1_000_000_000_000_000L;
+
+    private static final long[] SCALE = {1, 10, 100, 1000, 10_000};
+
+    public AmountFormat {
+        Objects.requireNonNull(currencyMark);
+        if (decimals < 0 || decimals > 4) {
+            throw new IllegalArgumentException("decimals must be 0 to 4, not " + decimals);
+        }
+        if (decimalMark == thousandsMark) {
+            throw new IllegalArgumentException("the decimal mark and the thousands mark must differ");
+        }
+    }
+
+    /** A point before the decimals and no other marks. */
+    public static AmountFormat plain(int decimals) {
+        return new AmountFormat(decimals, '.', (char) 0, false, false, "");
+    }
+
+    /** The same form for a currency with other decimals. */
+    public AmountFormat withDecimals(int other) {
+        return new AmountFormat(other, decimalMark, thousandsMark, brackets, trailingMinus, currencyMark);
+    }
+
+    /** True when the answer of {@link #parse} is an amount and not a refusal or blank. */
+    public static boolean isAmount(long parsed) {
+        return parsed > TOO_LARGE;
+    }
+
+    /** The minor units of the cell, or one of the constants above. */
+    public long parse(char[] c, int start, int end) {
+        int s = start;
+        int e = end;
+        while (s < e && Spans.isBlank(c[s])) {
+            s++;
+        }
+        while (s < e && Spans.isBlank(c[e - 1])) {
+            e--;
+        }
+        if (s == e) {
+            return BLANK;
+        }
+        boolean negative = false;
+        char first = c[s];
+        if (first == '-') {
+            negative = true;
+            s++;
+        } else if (first == '(' && brackets) {
+            if (c[e - 1] != ')') {
+                return UNREADABLE;
+            }
+            negative = true;
+            s++;
+            e--;
+        } else if (trailingMinus && c[e - 1] == '-') {
+            negative = true;
+            e--;
+        }
+        if (!currencyMark.isEmpty() && s < e && Spans.startsWith(c, s, e, currencyMark)) {
+            s = Spans.trimStart(c, s + currencyMark.length(), e);
+            if (!negative && s < e && c[s] == '-') {
+                negative = true;
+                s++;
+            }
+        }
+        long value = magnitude(c, s, e);
+        return negative && value >= 0 ? -value : value;
+    }
+
+    private long magnitude(char[] c, int s, int e) {
+        long value = 0;
+        int digits = 0;
+        int inGroup = 0;
+        int groups = 0;
+        int i = s;
+        for (; i < e; i++) {
+            int digit = c[i] - '0';
+            if (digit >= 0 && digit <= 9) {
+                value = value * 10 + digit;
+                inGroup++;
+                if (++digits > 16) {
+                    return TOO_LARGE;
+                }
+            } else if (c[i] == thousandsMark && thousandsMark != 0) {
+                if (inGroup == 0 || inGroup > 3 || (groups > 0 && inGroup != 3)) {
+                    return UNREADABLE;
+                }
+                groups++;
+                inGroup = 0;
+            } else {
+                break;
+            }
+        }
+        if (groups > 0 && inGroup != 3) {
+            return UNREADABLE;
+        }
+        int found = 0;
+        if (i < e && c[i] == decimalMark) {
+            int from = ++i;
+            for (; i < e; i++) {
+                int digit = c[i] - '0';
+                if (digit < 0 || digit > 9) {
+                    return UNREADABLE;
+                }
+                if (found < decimals) {
+                    value = value * 10 + digit;
+                    found++;
+                } else if (digit != 0) {
+                    return onlyDigits(c, i, e) ? TOO_PRECISE : UNREADABLE;
+                }
+            }
+            if (i == from) {
+                return UNREADABLE;
+            }
+            digits += i - from;
+        }
+        if (i != e || digits == 0) {
+            return UNREADABLE;
+        }
+        if (value > LARGEST) {
+            return TOO_LARGE;
+        }
+        value *= SCALE[decimals - found];
+        return value > LARGEST ? TOO_LARGE : value;
+    }
+
+    private static boolean onlyDigits(char[] c, int s, int e) {
+        for (int i = s; i < e; i++) {
+            if (c[i] < '0' || c[i] > '9') {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Appends an amount: a leading minus for a negative one, no thousands marks unless declared. */
+    public void append(long minor, CellBuffer out) {
+        if (minor < 0) {
+            out.append('-');
+        }
+        long size = Math.abs(minor);
+        long whole = size / SCALE[decimals];
+        if (thousandsMark == 0 || whole < 1000) {
+            out.digits(whole, 1);
+        } else {
+            appendGrouped(whole, out);
+        }
+        if (decimals > 0) {
+            out.append(decimalMark).digits(size % SCALE[decimals], decimals);
+        }
+    }
+
+    private void appendGrouped(long whole, CellBuffer out) {
+        if (whole < 1000) {
+            out.digits(whole, 1);
+        } else {
+            appendGrouped(whole / 1000, out);
+            out.append(thousandsMark).digits(whole % 1000, 3);
+        }
+    }
+
+    /** In words, why {@link #parse} refused a cell. */
+    public String why(long refusal) {
+        if (refusal == TOO_PRECISE) {
+            return "has more than " + decimals + " decimals";
+        }
+        if (refusal == TOO_LARGE) {
+            return "is larger than " + Money.show(LARGEST, decimals);
+        }
+        String thousands = thousandsMark == 0 ? "no thousands mark" : "thousands mark '" + thousandsMark + "'";
+        return "is no amount with decimal mark '" + decimalMark + "' and " + thousands;
+    }
+
+    /** What to try for a refused cell; empty when nothing comes to mind. */
+    public String suggestion(String cell) {
+        String text = cell.strip();
+        if (text.startsWith("(") && !brackets) {
+            return "brackets are not declared in the layout: 'negative: brackets'?";
+        }
+        if (text.endsWith("-") && !trailingMinus) {
+            return "a trailing minus is not declared in the layout: 'negative: trailing minus'?";
+        }
+        char other = decimalMark == '.' ? ',' : '.';
+        AmountFormat swapped = new AmountFormat(4, other, decimalMark, true, true, currencyMark);
+        char[] chars = text.toCharArray();
+        if (isAmount(swapped.parse(chars, 0, chars.length))) {
+            return "readable with decimal mark '" + other + "': is the layout's 'numbers' right?";
+        }
+        String likely = text.replace('O', '0').replace('o', '0').replace('l', '1').replace('I', '1');
+        char[] guess = likely.toCharArray();
+        if (!likely.equals(text) && isAmount(parse(guess, 0, guess.length))) {
+            return "was " + likely + " meant, a letter in place of a digit?";
+        }
+        return "";
+    }
+}

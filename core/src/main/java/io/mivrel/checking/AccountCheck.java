@@ -1,0 +1,135 @@
+package io.mivrel.checking;
+
+import io.mivrel.books.Account;
+import io.mivrel.books.AccountStatus;
+import io.mivrel.books.AccountType;
+import io.mivrel.books.AccountUse;
+import io.mivrel.books.Books;
+import io.mivrel.books.Nearest;
+import io.mivrel.model.BankTransaction;
+import io.mivrel.model.Document;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Invoice;
+import io.mivrel.model.InvoiceLine;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Journal;
+import io.mivrel.model.JournalLine;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+
+/** Every account must be in the chart, open, and of a kind that the line may use. */
+final class AccountCheck implements Check {
+    private final Books books;
+    private final Map<String, String> suggestions = new HashMap<>();
+
+    AccountCheck(Books books) {
+        this.books = books;
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        if (document instanceof Invoice invoice) {
+            for (InvoiceLine line : invoice.lines()) {
+                Record source = line.source();
+                Account account = check(source.text(InvoiceLines.ACCOUNT), source, findings);
+                if (account != null) {
+                    suitable(invoice, account, source, findings);
+                }
+            }
+        } else if (document instanceof BankTransaction transaction) {
+            List<JournalLine> lines = transaction.journal().lines();
+            if (!lines.isEmpty()) {
+                check(lines.get(1).account(), transaction.record(), findings);
+            }
+        } else if (document instanceof Journal journal) {
+            for (JournalLine line : journal.lines()) {
+                check(line.account(), line.source(), findings);
+            }
+        }
+    }
+
+    private Account check(String code, Record line, Consumer<Finding> findings) {
+        Account account = books.account(code);
+        if (account == null) {
+            findings.accept(new Finding(
+                    Rule.ACCOUNT_UNKNOWN, line.origin(), "account", code, "is not in the chart", suggestion(code)));
+        } else if (account.status() == AccountStatus.CLOSED) {
+            findings.accept(new Finding(
+                    Rule.ACCOUNT_CLOSED,
+                    line.origin(),
+                    "account",
+                    code,
+                    account.label() + " is closed to posting",
+                    sameType(account)));
+        } else if (account.status() == AccountStatus.RESERVED) {
+            findings.accept(new Finding(
+                    Rule.ACCOUNT_RESERVED,
+                    line.origin(),
+                    "account",
+                    code,
+                    account.label() + " is written by the receiver only",
+                    "use a clearing account, or bring in the document itself"));
+        } else {
+            return account;
+        }
+        return null;
+    }
+
+    private static void suitable(Invoice invoice, Account account, Record line, Consumer<Finding> findings) {
+        boolean control = account.holdsMoney()
+                || account.use() == AccountUse.RECEIVABLES
+                || account.use() == AccountUse.PAYABLES
+                || account.use() == AccountUse.TAX;
+        boolean wrongSide = invoice.kind().isSale() && account.type() == AccountType.EXPENSE
+                || !invoice.kind().isSale() && account.type() == AccountType.INCOME;
+        if (control || wrongSide) {
+            String kind = control ? account.use().word() : account.type().word();
+            findings.accept(new Finding(
+                    Rule.ACCOUNT_UNSUITABLE,
+                    line.origin(),
+                    "account",
+                    account.code(),
+                    account.label() + " is an account of kind '" + kind + "', not for a line of this "
+                            + invoice.kind().word(),
+                    "use an account of type " + (invoice.kind().isSale() ? "income" : "expense or asset")));
+        }
+    }
+
+    // Unknown codes tend to come back; working out what is near costs more than remembering it.
+    private String suggestion(String code) {
+        if (suggestions.size() > 10_000) {
+            suggestions.clear();
+        }
+        return suggestions.computeIfAbsent(code, c -> {
+            List<String> near = Nearest.to(c, books.accountCodes(), 3);
+            return near.isEmpty()
+                    ? "add it to chart.csv, or correct it"
+                    : "was " + near.stream().map(n -> books.account(n).label()).collect(Collectors.joining(", or "))
+                            + " meant?";
+        });
+    }
+
+    private String sameType(Account closed) {
+        return books.accounts().stream()
+                .filter(a -> a.type() == closed.type() && a.use() == closed.use() && a.status() == AccountStatus.OPEN)
+                .filter(a -> sharesWord(a.name(), closed.name()))
+                .findFirst()
+                .map(a -> "use " + a.label() + " instead?")
+                .orElse("use the account that took its place");
+    }
+
+    private static boolean sharesWord(String a, String b) {
+        List<String> words = List.of(a.toLowerCase(java.util.Locale.ROOT).split("\\W+"));
+        for (String word : b.toLowerCase(java.util.Locale.ROOT).split("\\W+")) {
+            if (word.length() > 3 && words.contains(word)) {
+                return true;
+            }
+        }
+        return false;
+    }
+}

@@ -1,0 +1,46 @@
+package io.mivrel.checking;
+
+import io.mivrel.books.Books;
+import io.mivrel.model.Document;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Journal;
+import io.mivrel.model.JournalLine;
+import io.mivrel.model.Money;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
+import java.util.List;
+import java.util.function.Consumer;
+
+/** Debits must equal credits in the double entry of every document. */
+final class BalanceCheck implements Check {
+    private final int decimals;
+
+    BalanceCheck(Books books) {
+        this.decimals = books.decimals();
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        Journal journal = document.journal();
+        long difference = journal.difference();
+        if (difference == 0) {
+            return;
+        }
+        List<JournalLine> lines = journal.lines();
+        List<Imbalance.Cause> causes = Imbalance.explain(lines, difference);
+        Origin place = causes.isEmpty() || causes.get(0).line() < 0
+                ? document.origin()
+                : lines.get(causes.get(0).line()).source().origin();
+        long debit = lines.stream().mapToLong(JournalLine::debit).sum();
+        long credit = lines.stream().mapToLong(JournalLine::credit).sum();
+        String side = difference > 0 ? "debits are more by " : "credits are more by ";
+        findings.accept(new Finding(
+                Rule.JOURNAL_UNBALANCED,
+                place,
+                "amount",
+                journal.reference(),
+                "debit " + Money.show(debit, decimals) + ", credit " + Money.show(credit, decimals) + ": " + side
+                        + Money.show(Math.abs(difference), decimals),
+                Imbalance.words(causes, lines, difference, decimals)));
+    }
+}

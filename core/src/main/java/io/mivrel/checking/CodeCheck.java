@@ -1,0 +1,95 @@
+package io.mivrel.checking;
+
+import io.mivrel.books.Books;
+import io.mivrel.books.Nearest;
+import io.mivrel.books.Party;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.BankTransaction;
+import io.mivrel.model.Document;
+import io.mivrel.model.Field;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Invoice;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Journal;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import java.util.Collection;
+import java.util.function.Consumer;
+
+/** Tax codes and parties must be in the books, and a party on the right side. */
+final class CodeCheck implements Check {
+    private final Books books;
+
+    CodeCheck(Books books) {
+        this.books = books;
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        if (document instanceof Journal) {
+            each(document, JournalLines.TAX_CODE, JournalLines.PARTY, findings);
+        } else if (document instanceof BankTransaction) {
+            each(document, BankLines.TAX_CODE, BankLines.PARTY, findings);
+        } else if (document instanceof Invoice invoice) {
+            for (Record line : invoice.records()) {
+                taxCode(line, InvoiceLines.TAX_CODE, findings);
+            }
+            Record first = invoice.records().get(0);
+            Party party = party(first, InvoiceLines.PARTY, findings);
+            if (party != null && party.isCustomer() != invoice.kind().isSale()) {
+                findings.accept(new Finding(
+                        Rule.PARTY_UNSUITABLE,
+                        first.origin(),
+                        "party",
+                        party.code(),
+                        party.name() + " is a " + (party.isCustomer() ? "customer" : "supplier") + ", but this is a "
+                                + invoice.kind().word(),
+                        "correct the party or the kind"));
+            }
+        }
+    }
+
+    private void each(Document document, Field taxCode, Field party, Consumer<Finding> findings) {
+        for (Record line : document.records()) {
+            taxCode(line, taxCode, findings);
+            party(line, party, findings);
+        }
+    }
+
+    private void taxCode(Record line, Field field, Consumer<Finding> findings) {
+        String code = line.text(field);
+        if (code != null && books.taxCode(code) == null) {
+            findings.accept(new Finding(
+                    Rule.TAX_CODE_UNKNOWN,
+                    line.origin(),
+                    "tax code",
+                    code,
+                    "the books have " + String.join(", ", books.taxCodeCodes()),
+                    meant(code, books.taxCodeCodes())));
+        }
+    }
+
+    private Party party(Record line, Field field, Consumer<Finding> findings) {
+        String code = line.text(field);
+        if (code == null) {
+            return null;
+        }
+        Party party = books.party(code);
+        if (party == null) {
+            findings.accept(new Finding(
+                    Rule.PARTY_UNKNOWN,
+                    line.origin(),
+                    "party",
+                    code,
+                    "is neither a customer nor a supplier of the books",
+                    meant(code, books.partyCodes())));
+        }
+        return party;
+    }
+
+    private static String meant(String code, Collection<String> known) {
+        String near = Nearest.one(code, known);
+        return near == null ? "" : "was " + near + " meant?";
+    }
+}

@@ -1,0 +1,61 @@
+package io.mivrel.checking;
+
+import io.mivrel.books.Books;
+import io.mivrel.books.Period;
+import io.mivrel.model.Document;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Rule;
+import java.time.LocalDate;
+import java.util.Optional;
+import java.util.function.Consumer;
+
+/** The date must lie in an open period. */
+final class DateCheck implements Check {
+    private final Books books;
+    private Period lastOpen;
+
+    DateCheck(Books books) {
+        this.books = books;
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        LocalDate date = document.date();
+        if (books.periods().isEmpty() || (lastOpen != null && lastOpen.contains(date))) {
+            return;
+        }
+        Optional<Period> period = books.period(date);
+        if (period.isEmpty()) {
+            LocalDate first = books.periods().get(0).from();
+            LocalDate last = books.periods().get(books.periods().size() - 1).to();
+            findings.accept(new Finding(
+                    Rule.DATE_OUTSIDE_PERIODS,
+                    document.origin(),
+                    "date",
+                    date.toString(),
+                    "the books keep periods from " + first + " to " + last,
+                    sameDayInside(date, first, last)));
+        } else if (!period.get().isOpen()) {
+            findings.accept(new Finding(
+                    Rule.PERIOD_CLOSED,
+                    document.origin(),
+                    "date",
+                    date.toString(),
+                    "the period " + period.get().from() + " to " + period.get().to() + " is closed",
+                    "open the period, or use a date after " + period.get().to()));
+        } else {
+            lastOpen = period.get();
+        }
+    }
+
+    // A wrong year is the commonest slip.
+    private static String sameDayInside(LocalDate date, LocalDate first, LocalDate last) {
+        for (int year = first.getYear(); year <= last.getYear(); year++) {
+            LocalDate candidate = date.withYear(year);
+            if (!candidate.isBefore(first) && !candidate.isAfter(last)) {
+                return "was " + candidate + " meant?";
+            }
+        }
+        return "correct the date, or add the period to the books";
+    }
+}

@@ -1,0 +1,15 @@
+package io.mivrel.delivery;
+
+import io.mivrel.model.Totals;
+import java.util.List;
+
+/**
+ * What one delivery wrote.
+ *
+ * @param delivery its name
+ * @param files the files' names, in the order of their parts
+ * @param documents documents written
+ * @param rows rows without titles
+ * @param totals control totals read back from the files
+ */
+public record DeliveredFile(String delivery, List<String> files, long documents, long rows, Totals totals) {}

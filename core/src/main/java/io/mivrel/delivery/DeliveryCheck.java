@@ -1,0 +1,129 @@
+package io.mivrel.delivery;
+
+import io.mivrel.checking.Check;
+import io.mivrel.model.Document;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Journal;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
+import java.nio.charset.Charset;
+import java.nio.charset.CharsetEncoder;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+
+/** Tells what a receiver would refuse or cut, before anything is written. For one thread. */
+public final class DeliveryCheck implements Check {
+    private final Delivery delivery;
+    private final ColumnRenderer[] limited;
+    private final CharsetEncoder encoder;
+
+    public DeliveryCheck(Delivery delivery, int decimals) {
+        this.delivery = delivery;
+        List<ColumnRenderer> texts = new ArrayList<>();
+        for (ColumnRenderer column : DeliveryWriter.renderers(delivery, delivery.numbers().withDecimals(decimals))) {
+            if (column.isText()) {
+                texts.add(column);
+            }
+        }
+        this.limited = texts.toArray(ColumnRenderer[]::new);
+        Charset charset = Charset.forName(delivery.form().encoding());
+        // Every encoding of Unicode can write every character.
+        this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        Document delivered = delivery.takes().of(document);
+        int lines = delivery.takes().lines(delivered);
+        for (ColumnRenderer column : limited) {
+            String last = null;
+            for (int line = 0; line < lines; line++) {
+                String text = column.text(delivered, line);
+                // The heading's texts are the same object for every line: once is enough.
+                if (text != null && text != last) {
+                    last = text;
+                    check(column.column, text, origin(delivered, line), findings);
+                }
+            }
+        }
+    }
+
+    private static Origin origin(Document delivered, int line) {
+        if (delivered instanceof Journal journal) {
+            return journal.lines().get(line).source().origin();
+        }
+        return delivered.records().get(line).origin();
+    }
+
+    private void check(DeliveryColumn column, String text, Origin origin, Consumer<Finding> findings) {
+        boolean code = column.field().type() != FieldType.TEXT;
+        if (column.atMost() > 0 && text.length() > column.atMost()) {
+            add(
+                    code ? Rule.CODE_TOO_LONG : Rule.TEXT_CUT,
+                    column,
+                    text,
+                    origin,
+                    "has " + text.length() + " characters, '" + delivery.name() + "' takes " + column.atMost(),
+                    code ? "shorten it in the source" : "what is left: " + text.substring(0, column.atMost()),
+                    findings);
+        }
+        String refused = refused(text, column.refuse());
+        if (!refused.isEmpty()) {
+            add(
+                    code ? Rule.CODE_REFUSED : Rule.TEXT_REFUSED_CHARACTERS,
+                    column,
+                    text,
+                    origin,
+                    "'" + delivery.name() + "' refuses " + refused,
+                    code ? "correct it in the source" : "they are left out",
+                    findings);
+        }
+        if (!code && isFormula(text.charAt(0))) {
+            add(
+                    Rule.TEXT_FORMULA,
+                    column,
+                    text,
+                    origin,
+                    "begins with '" + text.charAt(0) + "', which a spreadsheet may run",
+                    "do not open the delivered file in a spreadsheet, or change the text",
+                    findings);
+        }
+        if (encoder != null && !encoder.canEncode(text)) {
+            add(
+                    Rule.TEXT_NOT_ENCODABLE,
+                    column,
+                    text,
+                    origin,
+                    delivery.form().encoding() + " cannot write it",
+                    "deliver as UTF-8, or change the text",
+                    findings);
+        }
+    }
+
+    private static boolean isFormula(char first) {
+        return first == '=' || first == '+' || first == '-' || first == '@' || first == '\t' || first == '\r';
+    }
+
+    private static String refused(String text, String refuse) {
+        StringBuilder found = new StringBuilder();
+        for (int i = 0; i < refuse.length(); i++) {
+            if (text.indexOf(refuse.charAt(i)) >= 0) {
+                found.append(found.isEmpty() ? "" : " ").append(refuse.charAt(i));
+            }
+        }
+        return found.toString();
+    }
+
+    private static void add(
+            Rule rule,
+            DeliveryColumn column,
+            String text,
+            Origin origin,
+            String reason,
+            String suggestion,
+            Consumer<Finding> findings) {
+        findings.accept(new Finding(rule, origin, column.field().name(), text, reason, suggestion));
+    }
+}

@@ -1,0 +1,55 @@
+package io.mivrel.delivery;
+
+import io.mivrel.cells.DatePattern;
+import io.mivrel.model.Field;
+import java.util.Objects;
+
+/**
+ * One column of a delivery.
+ *
+ * @param title the receiver's title
+ * @param field what stands in it; {@code null} for a constant
+ * @param constant the same text in every row; {@code null} when it comes from a field
+ * @param date pattern of a date field; {@code null} for other types
+ * @param atMost longest text; 0 for any length
+ * @param refuse characters that must not occur; empty for none
+ * @param blankZero true to leave an amount of nil blank
+ * @param minus true to turn the sign of an amount
+ */
+public record DeliveryColumn(
+        String title,
+        Field field,
+        String constant,
+        DatePattern date,
+        int atMost,
+        String refuse,
+        boolean blankZero,
+        boolean minus) {
+
+    public DeliveryColumn {
+        Objects.requireNonNull(title);
+        Objects.requireNonNull(refuse);
+    }
+
+    public static DeliveryColumn of(String title, Field field) {
+        return new DeliveryColumn(title, field, null, null, 0, "", false, false);
+    }
+
+    public static DeliveryColumn date(String title, Field field, String pattern) {
+        return new DeliveryColumn(title, field, null, DatePattern.of(pattern), 0, "", false, false);
+    }
+
+    public static DeliveryColumn constant(String title, String text) {
+        return new DeliveryColumn(title, null, text, null, 0, "", false, false);
+    }
+
+    /** The same, leaving an amount of nil blank. */
+    public DeliveryColumn blankForZero() {
+        return new DeliveryColumn(title, field, constant, date, atMost, refuse, true, minus);
+    }
+
+    /** The same, for texts of a limited length. */
+    public DeliveryColumn atMost(int length) {
+        return new DeliveryColumn(title, field, constant, date, length, refuse, blankZero, minus);
+    }
+}

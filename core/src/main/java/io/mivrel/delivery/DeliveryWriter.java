@@ -1,0 +1,140 @@
+package io.mivrel.delivery;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.CellBuffer;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowSource;
+import io.mivrel.model.Document;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Writes the clear documents of one delivery, divides them into parts, and proves what was written. For one thread. */
+public final class DeliveryWriter {
+    private final Delivery delivery;
+    private final Outlet outlet;
+    private final ColumnRenderer[] columns;
+    private final ColumnRenderer[] readers;
+    private final Proof meant;
+    private final CellBuffer cell = new CellBuffer();
+    private final long[] values;
+    private RowWriter out;
+    private int part;
+    private long rowsInPart;
+    private long documents;
+
+    /** Nothing is opened before the first document or {@link #finish}. */
+    public DeliveryWriter(Delivery delivery, int decimals, Outlet outlet) {
+        this.delivery = delivery;
+        this.outlet = outlet;
+        AmountFormat amounts = delivery.numbers().withDecimals(decimals);
+        this.columns = renderers(delivery, amounts);
+        this.readers = renderers(delivery, amounts);
+        this.meant = new Proof(columns, delivery.takes());
+        this.values = new long[columns.length];
+    }
+
+    static ColumnRenderer[] renderers(Delivery delivery, AmountFormat amounts) {
+        return delivery.columns().stream()
+                .map(c -> new ColumnRenderer(c, amounts))
+                .toArray(ColumnRenderer[]::new);
+    }
+
+    /** Writes one clear document. */
+    public void write(Document document) throws IOException {
+        Document delivered = delivery.takes().of(document);
+        int lines = delivery.takes().lines(delivered);
+        int most = delivery.form().rowsAtMost();
+        if (out == null || (most > 0 && rowsInPart > 0 && rowsInPart + lines > most)) {
+            openPart();
+        }
+        for (int line = 0; line < lines; line++) {
+            for (int i = 0; i < columns.length; i++) {
+                values[i] = columns[i].render(delivered, line, cell);
+                out.cell(cell.chars(), 0, cell.length());
+            }
+            out.endRow();
+            meant.row(values);
+        }
+        rowsInPart += lines;
+        documents++;
+    }
+
+    private void openPart() throws IOException {
+        closePart();
+        out = outlet.open(++part);
+        rowsInPart = 0;
+        if (delivery.form().titles()) {
+            for (DeliveryColumn column : delivery.columns()) {
+                char[] title = column.title().toCharArray();
+                out.cell(title, 0, title.length);
+            }
+            out.endRow();
+        }
+    }
+
+    private void closePart() throws IOException {
+        if (out != null) {
+            out.close();
+            out = null;
+        }
+    }
+
+    /** Ends writing. With no clear document no file comes to be. */
+    public void finish() throws IOException {
+        closePart();
+    }
+
+    /**
+     * Reads back all parts and compares rows, totals and every value with what was meant. May run on another thread
+     * once {@link #finish} has returned. Throws {@link DeliveryMismatchException} when they differ.
+     */
+    public void prove() throws IOException {
+        Proof found = new Proof(readers, delivery.takes());
+        for (int p = 1; p <= part; p++) {
+            readBack(p, found);
+        }
+        if (!meant.agreesWith(found)) {
+            throw new DeliveryMismatchException("delivery '" + delivery.name()
+                    + "': what was read back is not what was meant (meant " + meant + "; found " + found
+                    + "); nothing was delivered");
+        }
+    }
+
+    private void readBack(int number, Proof found) throws IOException {
+        long[] read = new long[readers.length];
+        try (RowSource rows = outlet.readBack(number)) {
+            boolean skip = delivery.form().titles();
+            for (Row row = rows.next(); row != null; row = rows.next()) {
+                if (skip) {
+                    skip = false;
+                    continue;
+                }
+                if (row.fault() != null || row.size() != readers.length) {
+                    throw new DeliveryMismatchException("delivery '" + delivery.name() + "': row " + row.number()
+                            + " of the written file does not read back; nothing was delivered");
+                }
+                for (int i = 0; i < readers.length; i++) {
+                    read[i] = readers[i].readBack(row.chars(), row.start(i), row.end(i));
+                }
+                found.row(read);
+            }
+        }
+    }
+
+    /** Gives the files their names; only after {@link #prove}. */
+    public DeliveredFile publish() throws IOException {
+        List<String> files = part == 0 ? new ArrayList<>() : outlet.publish();
+        return new DeliveredFile(delivery.name(), files, documents, meant.rows(), meant.totals());
+    }
+
+    /** Removes all traces, also of what {@link #publish} named. */
+    public void discard() {
+        try {
+            closePart();
+        } catch (IOException alreadyFailing) {
+            // The part is removed in any case.
+        }
+        outlet.discard();
+    }
+}

@@ -1,0 +1,82 @@
+package io.mivrel.delivery;
+
+import io.mivrel.model.Field;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Totals;
+import java.util.Arrays;
+
+/**
+ * One side of the comparison between what was meant and what is in the file: rows, control totals of the amount, and a
+ * fingerprint of all values in their order. Kept once while writing and once, independently, while reading back.
+ */
+final class Proof {
+    private final ColumnRenderer[] columns;
+    private final Totals totals = new Totals();
+    private final int[] amountColumns;
+    private final boolean sides;
+    private long rows;
+    private long fingerprint;
+
+    Proof(ColumnRenderer[] columns, Takes takes) {
+        this.columns = columns;
+        this.amountColumns = amountColumns(columns, takes);
+        this.sides = amountColumns.length == 2;
+    }
+
+    // The one column with the signed amount, or the two columns of its sides.
+    private static int[] amountColumns(ColumnRenderer[] columns, Takes takes) {
+        int one = find(columns, takes == Takes.INVOICES ? InvoiceLines.NET.name() : "amount");
+        if (one < 0 && takes == Takes.INVOICES) {
+            one = find(columns, InvoiceLines.GROSS.name());
+        }
+        if (one >= 0) {
+            return new int[] {one};
+        }
+        return takes == Takes.JOURNALS
+                ? new int[] {find(columns, "debit"), find(columns, "credit")}
+                : new int[] {find(columns, "money in"), find(columns, "money out")};
+    }
+
+    private static int find(ColumnRenderer[] columns, String name) {
+        for (int i = 0; i < columns.length; i++) {
+            Field field = columns[i].column.field();
+            if (field != null && field.name().equals(name)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** Adds a row of values as {@link ColumnRenderer#render} or {@link ColumnRenderer#readBack} gave them. */
+    void row(long[] values) {
+        rows++;
+        long h = fingerprint;
+        for (long value : values) {
+            h = (h ^ value) * 0xBF58476D1CE4E5B9L;
+            h ^= h >>> 31;
+        }
+        fingerprint = h;
+        long amount = columns[amountColumns[0]].signed(values[amountColumns[0]]);
+        if (sides) {
+            amount -= columns[amountColumns[1]].signed(values[amountColumns[1]]);
+        }
+        totals.add(amount);
+    }
+
+    long rows() {
+        return rows;
+    }
+
+    Totals totals() {
+        return totals;
+    }
+
+    boolean agreesWith(Proof other) {
+        return rows == other.rows && fingerprint == other.fingerprint && totals.agreesWith(other.totals);
+    }
+
+    @Override
+    public String toString() {
+        return rows + " rows, " + totals + ", amounts in column " + Arrays.toString(amountColumns);
+    }
+}

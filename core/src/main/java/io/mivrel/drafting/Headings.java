@@ -1,0 +1,56 @@
+package io.mivrel.drafting;
+
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Objects;
+import java.util.function.Consumer;
+
+/** Compares the fields that belong to a whole document between its lines. A blank means: as above. */
+final class Headings {
+    private final Field[] fields;
+
+    Headings(FieldTable table) {
+        fields = table.fields().stream().filter(Field::heading).toArray(Field[]::new);
+    }
+
+    void compare(List<Record> records, Consumer<Finding> findings) {
+        Record first = records.get(0);
+        for (int i = 1; i < records.size(); i++) {
+            Record line = records.get(i);
+            for (Field field : fields) {
+                if (differs(first, line, field)) {
+                    findings.accept(new Finding(
+                            Rule.HEADING_DIFFERS,
+                            line.origin(),
+                            field.name(),
+                            show(line, field),
+                            "row " + first.row() + " of the same document says " + show(first, field),
+                            "correct one of the two, or the reference of this line"));
+                }
+            }
+        }
+    }
+
+    private static boolean differs(Record first, Record line, Field field) {
+        if (!line.has(field) || !first.has(field)) {
+            return false;
+        }
+        return field.type() == FieldType.DATE || field.type() == FieldType.AMOUNT
+                ? first.number(field) != line.number(field)
+                : !Objects.equals(first.text(field), line.text(field));
+    }
+
+    private static String show(Record record, Field field) {
+        return switch (field.type()) {
+            case DATE -> LocalDate.ofEpochDay(record.number(field)).toString();
+            case AMOUNT -> "another amount";
+            default -> record.text(field);
+        };
+    }
+}

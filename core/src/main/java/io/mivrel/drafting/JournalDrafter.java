@@ -1,0 +1,36 @@
+package io.mivrel.drafting;
+
+import io.mivrel.model.Document;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Journal;
+import io.mivrel.model.JournalLine;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+
+/** Journal lines with the same reference become one journal. Lines that are not sound are left out of its lines. */
+public final class JournalDrafter implements Drafter {
+    private final Headings headings = new Headings(JournalLines.TABLE);
+
+    @Override
+    public Document draft(List<Record> records, Consumer<Finding> findings) {
+        headings.compare(records, findings);
+        List<JournalLine> lines = new ArrayList<>(records.size());
+        for (Record record : records) {
+            if (record.isSound()) {
+                lines.add(new JournalLine(
+                        record.text(JournalLines.ACCOUNT),
+                        record.number(JournalLines.AMOUNT),
+                        record.text(JournalLines.NARRATIVE),
+                        record.text(JournalLines.TAX_CODE),
+                        record.text(JournalLines.PARTY),
+                        record.text(JournalLines.DEPARTMENT),
+                        record));
+            }
+        }
+        Record first = records.get(0);
+        return new Journal(first.text(JournalLines.REFERENCE), first.date(JournalLines.DATE), lines, records);
+    }
+}

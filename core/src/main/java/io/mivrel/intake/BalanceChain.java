@@ -1,0 +1,139 @@
+package io.mivrel.intake;
+
+import io.mivrel.model.Money;
+import io.mivrel.model.Record;
+import java.util.Optional;
+
+/** Follows the running balance of one file from line to line. For one thread. */
+final class BalanceChain {
+    private final boolean newestFirst;
+    private final int decimals;
+    private long lines;
+    private long steps;
+    private long broken;
+    private long brokenTheOtherWay;
+    private long movement;
+    private long firstBalance = Record.ABSENT;
+    private long firstAmount;
+    private long lastBalance = Record.ABSENT;
+    private long lastAmount = Record.ABSENT;
+    private long beforeLastAmounts;
+    private long statedClosing = Record.ABSENT;
+    private String likelyCause = "";
+
+    BalanceChain(boolean newestFirst, int decimals) {
+        this.newestFirst = newestFirst;
+        this.decimals = decimals;
+    }
+
+    /**
+     * Takes the next line's amount and balance, either of them {@link Record#ABSENT} when the row lacks it or it could
+     * not be read. Answers why the step is broken, or {@code null} when it holds or cannot be judged.
+     */
+    String step(long amount, long balance) {
+        lines++;
+        if (amount != Record.ABSENT) {
+            movement = Math.addExact(movement, amount);
+        }
+        String broke = null;
+        if (lastBalance != Record.ABSENT && balance != Record.ABSENT && amount != Record.ABSENT) {
+            broke = judge(amount, balance);
+        }
+        if (balance != Record.ABSENT) {
+            if (firstBalance == Record.ABSENT && amount != Record.ABSENT) {
+                firstBalance = balance;
+                firstAmount = amount;
+                beforeLastAmounts = movement - amount;
+            }
+            lastBalance = balance;
+            lastAmount = amount;
+        } else if (lastBalance != Record.ABSENT && amount != Record.ABSENT && !newestFirst) {
+            // A line without a balance of its own: carry the balance over it, so that the next step can be judged.
+            lastBalance = Math.addExact(lastBalance, amount);
+            lastAmount = amount;
+        } else {
+            lastBalance = Record.ABSENT;
+        }
+        return broke;
+    }
+
+    private String judge(long amount, long balance) {
+        long forward = lastBalance + amount;
+        boolean backwardHolds = lastAmount != Record.ABSENT && balance == lastBalance - lastAmount;
+        if (newestFirst && lastAmount == Record.ABSENT) {
+            return null;
+        }
+        boolean holds = newestFirst ? backwardHolds : forward == balance;
+        boolean otherHolds = newestFirst ? forward == balance : backwardHolds;
+        steps++;
+        if (!otherHolds) {
+            brokenTheOtherWay++;
+        }
+        if (holds) {
+            return null;
+        }
+        broken++;
+        likelyCause = cause(amount, balance);
+        if (newestFirst) {
+            return "balance should be " + Money.show(lastBalance - lastAmount, decimals)
+                    + " before the line above it, but is " + Money.show(balance, decimals);
+        }
+        return "balance should be " + Money.show(lastBalance, decimals) + " + " + Money.show(amount, decimals) + " = "
+                + Money.show(forward, decimals) + ", but is " + Money.show(balance, decimals);
+    }
+
+    /** What the balances say an unreadable amount must be, or {@link Record#ABSENT}; to be asked before {@link #step}. */
+    long impliedAmount(long balance) {
+        return newestFirst || lastBalance == Record.ABSENT || balance == Record.ABSENT
+                ? Record.ABSENT
+                : balance - lastBalance;
+    }
+
+    /** What could be the cause of the step that {@link #step} just found broken. */
+    String likelyCause() {
+        return likelyCause;
+    }
+
+    private String cause(long amount, long balance) {
+        if (newestFirst) {
+            return "compare the rows above and below with the statement";
+        }
+        long off = balance - (lastBalance + amount);
+        if (balance == lastBalance - amount) {
+            return "the sign is probably wrong: the balance moved the other way";
+        }
+        String missing = "a line of " + Money.show(off, decimals) + " is missing above this row, or ";
+        return missing + (off % 9 == 0 ? "two digits are swapped" : "the amount is wrong");
+    }
+
+    void stated(long closing) {
+        statedClosing = closing;
+    }
+
+    /** The closing balance that the file states, when it differs from the one its lines lead to; else ABSENT. */
+    long contradictedClosing() {
+        return statedClosing != Record.ABSENT && firstBalance != Record.ABSENT && statedClosing != closing()
+                ? statedClosing
+                : Record.ABSENT;
+    }
+
+    /** True when most steps break but hold when the file is read the other way round. */
+    boolean runsTheOtherWay() {
+        return steps > 0 && broken * 2 > steps && brokenTheOtherWay * 10 <= steps;
+    }
+
+    long closing() {
+        return newestFirst ? firstBalance : lastBalance;
+    }
+
+    Optional<BalanceProof> proof() {
+        if (firstBalance == Record.ABSENT || lastBalance == Record.ABSENT) {
+            return Optional.empty();
+        }
+        long opening = newestFirst
+                ? lastBalance - (lastAmount == Record.ABSENT ? 0 : lastAmount)
+                : firstBalance - firstAmount - beforeLastAmounts;
+        boolean stated = statedClosing != Record.ABSENT && statedClosing == closing();
+        return Optional.of(new BalanceProof(steps, broken, opening, movement, closing(), stated));
+    }
+}

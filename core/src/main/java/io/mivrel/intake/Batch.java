@@ -1,0 +1,23 @@
+package io.mivrel.intake;
+
+import io.mivrel.model.Finding;
+import io.mivrel.model.Record;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Some records in the order of the file, with the findings made while reading them: what passes between threads. */
+public final class Batch {
+    /** Records in a full batch. */
+    public static final int SIZE = 512;
+
+    private final List<Record> records = new ArrayList<>(SIZE);
+    private final List<Finding> findings = new ArrayList<>(0);
+
+    public List<Record> records() {
+        return records;
+    }
+
+    public List<Finding> findings() {
+        return findings;
+    }
+}

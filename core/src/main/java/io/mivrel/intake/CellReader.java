@@ -1,0 +1,254 @@
+package io.mivrel.intake;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.CodeCache;
+import io.mivrel.cells.DatePattern;
+import io.mivrel.cells.Spans;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import java.math.BigDecimal;
+import java.util.Map;
+
+/** Reads one field of a row into a record. Compiled once from a {@link FieldSource}, bound to column places. */
+abstract class CellReader {
+    final Field field;
+    /** How findings name the place: the column's title, or the field for a constant. */
+    final String place;
+
+    CellReader(Field field, String place) {
+        this.field = field;
+        this.place = place;
+    }
+
+    abstract void read(Row row, Record.Builder into, RowProblems problems);
+
+    final void missing(RowProblems problems) {
+        problems.add(
+                Rule.VALUE_MISSING, place, "", field.name() + " is required and blank", "fill in " + field.meaning());
+    }
+
+    /** Compiles a source whose columns were found at {@code places}. */
+    static CellReader of(Field field, FieldSource source, int[] places, String place, AmountFormat numbers) {
+        if (source.constant() != null) {
+            return new Constant(field, source, numbers);
+        }
+        if (field.type() == FieldType.DATE) {
+            return new Date(field, place, places[0], source.date());
+        }
+        if (field.type() == FieldType.AMOUNT) {
+            return new Amount(field, place, places[0], numbers);
+        }
+        if (field.type() == FieldType.DECIMAL) {
+            return new Decimal(field, place, places[0], numbers);
+        }
+        return places.length == 1 && source.values().isEmpty() && source.ifBlank() == null
+                ? new Text(field, place, places[0])
+                : new RichText(field, place, places, source);
+    }
+
+    private static final class Date extends CellReader {
+        private final int cell;
+        private final DatePattern pattern;
+
+        Date(Field field, String place, int cell, DatePattern pattern) {
+            super(field, place);
+            this.cell = cell;
+            this.pattern = pattern;
+        }
+
+        @Override
+        void read(Row row, Record.Builder into, RowProblems problems) {
+            long day = pattern.parse(row.chars(), row.start(cell), row.end(cell));
+            if (DatePattern.isDate(day)) {
+                into.put(field, day);
+            } else if (day == DatePattern.BLANK) {
+                if (field.required()) {
+                    missing(problems);
+                }
+            } else {
+                String text = row.trimmed(cell);
+                DatePattern.Refusal why = pattern.explain(text.length() > 100 ? text.substring(0, 100) : text);
+                Rule rule = day == DatePattern.WRONG_WEEKDAY ? Rule.DATE_WEEKDAY : Rule.DATE_UNREADABLE;
+                problems.add(rule, place, text, why.reason(), why.suggestion());
+            }
+        }
+    }
+
+    private static final class Amount extends CellReader {
+        private final int cell;
+        private final AmountFormat format;
+
+        Amount(Field field, String place, int cell, AmountFormat format) {
+            super(field, place);
+            this.cell = cell;
+            this.format = format;
+        }
+
+        @Override
+        void read(Row row, Record.Builder into, RowProblems problems) {
+            long amount = format.parse(row.chars(), row.start(cell), row.end(cell));
+            if (AmountFormat.isAmount(amount)) {
+                into.put(field, amount);
+            } else if (amount != AmountFormat.BLANK) {
+                Rule rule = amount == AmountFormat.TOO_PRECISE
+                        ? Rule.AMOUNT_TOO_PRECISE
+                        : amount == AmountFormat.TOO_LARGE ? Rule.AMOUNT_TOO_LARGE : Rule.AMOUNT_UNREADABLE;
+                String text = row.trimmed(cell);
+                problems.unreadable(field);
+                problems.add(rule, place, text, format.why(amount), text.length() > 60 ? "" : format.suggestion(text));
+            }
+        }
+    }
+
+    /** Quantities and prices: exact, with any number of decimals up to 12. */
+    private static final class Decimal extends CellReader {
+        private final int cell;
+        private final AmountFormat format;
+
+        Decimal(Field field, String place, int cell, AmountFormat format) {
+            super(field, place);
+            this.cell = cell;
+            this.format = format;
+        }
+
+        @Override
+        void read(Row row, Record.Builder into, RowProblems problems) {
+            String text = row.trimmed(cell);
+            if (text.isEmpty()) {
+                return;
+            }
+            BigDecimal number = parse(text);
+            if (number == null) {
+                problems.unreadable(field);
+                problems.add(Rule.AMOUNT_UNREADABLE, place, text, format.why(AmountFormat.UNREADABLE), "");
+            } else {
+                into.put(field, number);
+            }
+        }
+
+        // The whole part follows the same strict rules as an amount; the decimals are kept as they are.
+        private BigDecimal parse(String text) {
+            int mark = text.indexOf(format.decimalMark());
+            String decimals = mark < 0 ? "" : text.substring(mark + 1);
+            char[] whole = (mark < 0 ? text : text.substring(0, mark)).toCharArray();
+            AmountFormat wholeNumbers =
+                    new AmountFormat(0, format.decimalMark(), format.thousandsMark(), false, false, format.currencyMark());
+            long value = wholeNumbers.parse(whole, 0, whole.length);
+            boolean decimalsAreDigits = decimals.length() <= 12 && decimals.chars().allMatch(c -> c >= '0' && c <= '9');
+            if (!AmountFormat.isAmount(value) || !decimalsAreDigits || (mark >= 0 && decimals.isEmpty())) {
+                return null;
+            }
+            BigDecimal size = new BigDecimal(Math.abs(value) + (decimals.isEmpty() ? "" : "." + decimals));
+            return whole[0] == '-' ? size.negate() : size;
+        }
+    }
+
+    private static final class Text extends CellReader {
+        private final int cell;
+        private final CodeCache cache;
+
+        Text(Field field, String place, int cell) {
+            super(field, place);
+            this.cell = cell;
+            this.cache = field.type() == FieldType.CODE ? new CodeCache() : null;
+        }
+
+        @Override
+        void read(Row row, Record.Builder into, RowProblems problems) {
+            char[] chars = row.chars();
+            int start = Spans.trimStart(chars, row.start(cell), row.end(cell));
+            int end = Spans.trimEnd(chars, start, row.end(cell));
+            if (start < end) {
+                into.put(field, cache != null ? cache.get(chars, start, end) : new String(chars, start, end - start));
+            } else if (field.required()) {
+                missing(problems);
+            }
+        }
+    }
+
+    private static final class RichText extends CellReader {
+        private final int[] cells;
+        private final String between;
+        private final Map<String, String> values;
+        private final String ifBlank;
+
+        RichText(Field field, String place, int[] cells, FieldSource source) {
+            super(field, place);
+            this.cells = cells;
+            this.between = source.between();
+            this.values = source.values();
+            this.ifBlank = source.ifBlank();
+        }
+
+        @Override
+        void read(Row row, Record.Builder into, RowProblems problems) {
+            String text = joined(row);
+            if (text.isEmpty()) {
+                if (ifBlank != null) {
+                    into.put(field, ifBlank);
+                } else if (field.required()) {
+                    missing(problems);
+                }
+                return;
+            }
+            if (!values.isEmpty()) {
+                String meant = values.get(text);
+                if (meant == null) {
+                    problems.add(
+                            Rule.VALUE_UNKNOWN,
+                            place,
+                            text,
+                            "the layout knows only " + String.join(", ", values.keySet().stream().sorted().toList()),
+                            "");
+                    return;
+                }
+                text = meant;
+            }
+            into.put(field, text);
+        }
+
+        private String joined(Row row) {
+            StringBuilder joined = new StringBuilder();
+            for (int cell : cells) {
+                String text = row.trimmed(cell);
+                if (!text.isEmpty()) {
+                    joined.append(joined.isEmpty() ? "" : between).append(text);
+                }
+            }
+            return joined.toString();
+        }
+    }
+
+    private static final class Constant extends CellReader {
+        private final Object value;
+        private final long number;
+
+        Constant(Field field, FieldSource source, AmountFormat numbers) {
+            super(field, field.name());
+            char[] chars = source.constant().toCharArray();
+            if (field.type() == FieldType.DATE) {
+                value = null;
+                number = source.date().parse(chars, 0, chars.length);
+            } else if (field.type() == FieldType.AMOUNT) {
+                value = null;
+                number = numbers.parse(chars, 0, chars.length);
+            } else {
+                value = field.type() == FieldType.DECIMAL ? new BigDecimal(source.constant()) : source.constant();
+                number = 0;
+            }
+        }
+
+        @Override
+        void read(Row row, Record.Builder into, RowProblems problems) {
+            if (value instanceof String text) {
+                into.put(field, text);
+            } else if (value instanceof BigDecimal decimal) {
+                into.put(field, decimal);
+            } else {
+                into.put(field, number);
+            }
+        }
+    }
+}

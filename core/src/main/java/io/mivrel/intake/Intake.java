@@ -1,0 +1,530 @@
+package io.mivrel.intake;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.DatePattern;
+import io.mivrel.cells.Spans;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Invoice;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Money;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import io.mivrel.model.Severity;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Reads one file: binds its layout to the titles, then makes each row a record, with its findings, or leaves it out by
+ * cause. Every row is counted, so that rows = records + left out + unreadable. For one thread.
+ */
+public final class Intake {
+    private final Layout layout;
+    private final String file;
+    private final RowSource source;
+    private final AmountFormat numbers;
+    private final long wantedFrom;
+    private final long wantedTo;
+    private final BitSet onlyRows;
+    private final boolean holdAll;
+    private final AmountRule rule;
+    private final RowProblems problems;
+    private final IntakeTally tally;
+    private BalanceChain chain;
+    private final Field dateField;
+
+    private CellReader[] readers;
+    private TitleBinding titles;
+    private boolean unreadable;
+    private boolean below;
+    private long datesBelow;
+    private long firstRowBelow;
+    private DatePattern datePattern;
+    private int dateCell = -1;
+    private int balanceCell = -1;
+
+    /**
+     * @param layout how the file is laid out
+     * @param file the file's name for origins
+     * @param source its rows; closed by the caller
+     * @param decimals decimals of the books' currency
+     * @param wanted rows with other dates are left out
+     * @param onlyRows when not {@code null}, rows outside the set were delivered before and are left out
+     * @param holdAll true when an earlier pass found a blocker for the file as a whole, so that each record is held
+     */
+    public Intake(
+            Layout layout,
+            String file,
+            RowSource source,
+            int decimals,
+            DateWindow wanted,
+            BitSet onlyRows,
+            boolean holdAll) {
+        this.layout = layout;
+        this.file = file;
+        this.source = source;
+        this.numbers = layout.numbers().withDecimals(decimals);
+        this.wantedFrom = wanted.from().toEpochDay();
+        this.wantedTo = wanted.to().toEpochDay();
+        this.onlyRows = onlyRows;
+        this.holdAll = holdAll;
+        this.rule = AmountRule.of(layout.gives());
+        this.problems = new RowProblems(file);
+        this.tally = new IntakeTally(file);
+        boolean balances = layout.fields().containsKey(balanceOf(layout.gives()));
+        this.chain = balances ? new BalanceChain(layout.form().newestFirst(), decimals) : null;
+        this.dateField = dateOf(layout.gives());
+    }
+
+    private static Field balanceOf(FieldTable table) {
+        return table == BankLines.TABLE ? BankLines.BALANCE : null;
+    }
+
+    private static Field dateOf(FieldTable table) {
+        return table == BankLines.TABLE
+                ? BankLines.DATE
+                : table == JournalLines.TABLE ? JournalLines.DATE : InvoiceLines.DATE;
+    }
+
+    /** What was counted so far; final once {@link #fill} answered false. */
+    public IntakeTally tally() {
+        return tally;
+    }
+
+    /** Adds records and findings to a batch until it is full; answers false when the file has ended. */
+    public boolean fill(Batch batch) throws IOException {
+        while (batch.records().size() < Batch.SIZE) {
+            Row row = source.next();
+            if (row == null) {
+                finish(batch);
+                return false;
+            }
+            if (row.fault() == RowFault.NOT_TEXT) {
+                unreadable = true;
+                note(batch, RowFault.NOT_TEXT.rule(), 0, "", RowFault.NOT_TEXT.reason(), "export it as CSV text");
+                return false;
+            }
+            tally.rows++;
+            take(row, batch);
+        }
+        return true;
+    }
+
+    private void take(Row row, Batch batch) {
+        if (unreadable) {
+            tally.unreadable++;
+        } else if (readers == null && layout.form().titlesRow() > 0) {
+            aboveData(row, batch);
+        } else {
+            if (readers == null) {
+                bind(new TitleBinding(layout, null, file, row.number(), row.size()), batch);
+                if (unreadable) {
+                    tally.unreadable++;
+                    return;
+                }
+            }
+            data(row, batch);
+        }
+    }
+
+    private void aboveData(Row row, Batch batch) {
+        int titlesRow = layout.form().titlesRow();
+        if (row.number() < titlesRow) {
+            tally.leaveOut(LeftOut.ABOVE_TITLES);
+        } else if (row.number() > titlesRow || row.fault() != null || row.isBlank()) {
+            unreadable = true;
+            tally.unreadable++;
+            String why = row.number() == titlesRow && row.fault() == null
+                    ? "row " + titlesRow + " is blank"
+                    : "row " + titlesRow + " could not be read";
+            note(batch, Rule.TITLES_MISSING, row.number(), "", why, "compare the layout's 'titles' with the file");
+        } else {
+            List<String> found = new ArrayList<>(row.size());
+            for (int i = 0; i < row.size(); i++) {
+                found.add(row.trimmed(i));
+            }
+            bind(new TitleBinding(layout, found, file, row.number(), row.size()), batch);
+            if (unreadable) {
+                tally.unreadable++;
+            } else {
+                tally.leaveOut(LeftOut.TITLES);
+            }
+        }
+    }
+
+    private void bind(TitleBinding binding, Batch batch) {
+        batch.findings().addAll(binding.findings);
+        if (!binding.fits()) {
+            unreadable = true;
+            return;
+        }
+        titles = binding;
+        if (binding.isHandedBack()) {
+            // Rows that were held and corrected are no whole statement, so their balances prove nothing.
+            chain = null;
+        }
+        List<CellReader> compiled = new ArrayList<>();
+        for (Map.Entry<Field, FieldSource> entry : layout.fields().entrySet()) {
+            Field field = entry.getKey();
+            FieldSource from = entry.getValue();
+            int[] places = binding.places.get(field);
+            compiled.add(CellReader.of(field, from, places, String.join(" + ", from.columns()), numbers));
+            if (field == dateField && places.length > 0) {
+                dateCell = places[0];
+                datePattern = from.date();
+            }
+            if (field == BankLines.BALANCE && places.length > 0) {
+                balanceCell = places[0];
+            }
+        }
+        readers = compiled.toArray(CellReader[]::new);
+    }
+
+    private void data(Row row, Batch batch) {
+        if (below) {
+            belowData(row);
+            return;
+        }
+        problems.begin(row.number());
+        if (row.fault() != null) {
+            problems.add(
+                    row.fault().rule(),
+                    "",
+                    row.size() > 0 ? row.text(0) : "",
+                    "the row " + row.fault().reason(),
+                    row.fault().rule().remedy());
+            emit(Record.builder(layout.gives(), file, "", row.number()), batch);
+            return;
+        }
+        if (row.size() < titles.width || row.size() == 1) {
+            if (row.isBlank()) {
+                tally.leaveOut(LeftOut.BLANK);
+                return;
+            }
+        }
+        if (endsData(row)) {
+            below = true;
+            firstRowBelow = row.number();
+            tally.leaveOut(LeftOut.BELOW_DATA);
+            readStatedClosing(row);
+            return;
+        }
+        if (!fitsWidth(row) || isAside(row)) {
+            if (!problems.isBlocked()) {
+                return;
+            }
+            emit(Record.builder(layout.gives(), file, "", row.number()), batch);
+            return;
+        }
+        if (row.hasQuoteInside()) {
+            problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
+        }
+        read(row, batch);
+    }
+
+    private void read(Row row, Batch batch) {
+        Record.Builder record = Record.builder(layout.gives(), file, "", row.number());
+        for (CellReader reader : readers) {
+            reader.read(row, record, problems);
+        }
+        settleAmount(record);
+        if (chain != null) {
+            followBalance(record);
+        }
+        long day = record.number(dateField);
+        if (day != Record.ABSENT && (day < wantedFrom || day > wantedTo) && countsStill(row.number())) {
+            tally.outsideDates(row.number());
+        } else {
+            emit(record, batch);
+        }
+    }
+
+    private boolean countsStill(long row) {
+        return onlyRows == null || onlyRows.get((int) Math.min(row, Integer.MAX_VALUE));
+    }
+
+    private void emit(Record.Builder builder, Batch batch) {
+        Record record = builder.build(!holdAll && !problems.isBlocked());
+        if (!countsStill(record.row())) {
+            tally.leaveOut(LeftOut.DELIVERED_BEFORE);
+            return;
+        }
+        tally.records++;
+        long day = record.number(dateField);
+        if (day != Record.ABSENT) {
+            tally.firstDay = Math.min(tally.firstDay, day);
+            tally.lastDay = Math.max(tally.lastDay, day);
+        }
+        long amount = record.number(rule.amount());
+        if (amount != Record.ABSENT) {
+            tally.totals.add(rule.hasSides() ? amount : Invoice.signed(record, amount));
+        }
+        problems.moveTo(batch.findings());
+        batch.records().add(record);
+    }
+
+    private boolean isAside(Row row) {
+        if (row.isBlank()) {
+            tally.leaveOut(LeftOut.BLANK);
+            return true;
+        }
+        if (dateCell >= 0 && titles.isRepeatedBy(row)) {
+            tally.leaveOut(LeftOut.TITLES_AGAIN);
+            return true;
+        }
+        return false;
+    }
+
+    private boolean fitsWidth(Row row) {
+        if (row.size() == titles.width) {
+            return true;
+        }
+        if (row.size() < titles.width) {
+            problems.add(
+                    Rule.CELLS_MISSING,
+                    "",
+                    row.text(0),
+                    "has " + row.size() + " cells, but there are " + titles.width + " titles",
+                    "was the row broken in two, or a separator lost?");
+            return false;
+        }
+        for (int i = titles.width; i < row.size(); i++) {
+            if (Spans.trimStart(row.chars(), row.start(i), row.end(i)) < row.end(i)) {
+                problems.add(
+                        Rule.CELLS_EXTRA,
+                        "",
+                        row.text(i),
+                        "has " + row.size() + " cells, but there are " + titles.width + " titles",
+                        "a text with '" + layout.form().separator() + "' in it is probably not quoted");
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private boolean endsData(Row row) {
+        String until = layout.form().until();
+        if (until.isEmpty()) {
+            return false;
+        }
+        for (int i = 0; i < row.size(); i++) {
+            int start = Spans.trimStart(row.chars(), row.start(i), row.end(i));
+            if (Spans.startsWith(row.chars(), start, row.end(i), until)) {
+                // A narrative may begin with the same words: a row with a date of its own is data.
+                return !hasDate(row);
+            }
+        }
+        return false;
+    }
+
+    private boolean hasDate(Row row) {
+        return dateCell >= 0
+                && datePattern != null
+                && dateCell < row.size()
+                && DatePattern.isDate(datePattern.parse(row.chars(), row.start(dateCell), row.end(dateCell)));
+    }
+
+    private void readStatedClosing(Row row) {
+        if (chain != null && balanceCell >= 0 && balanceCell < row.size()) {
+            long stated = numbers.parse(row.chars(), row.start(balanceCell), row.end(balanceCell));
+            if (AmountFormat.isAmount(stated)) {
+                chain.stated(stated);
+            }
+        }
+    }
+
+    private void belowData(Row row) {
+        tally.leaveOut(LeftOut.BELOW_DATA);
+        if (hasDate(row)) {
+            datesBelow++;
+        }
+    }
+
+    private void settleAmount(Record.Builder record) {
+        if (!rule.hasSides()) {
+            settleNet(record);
+            return;
+        }
+        long amount = record.number(rule.amount());
+        long plus = record.number(rule.plusSide());
+        long minus = record.number(rule.minusSide());
+        if (problems.isUnreadable(rule.amount())
+                || problems.isUnreadable(rule.plusSide())
+                || problems.isUnreadable(rule.minusSide())) {
+            // The row is held, and no half of it may count as its amount.
+            return;
+        }
+        if (layout.fields().containsKey(rule.amount())) {
+            if (amount == Record.ABSENT) {
+                problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
+            }
+        } else {
+            amount = fromSides(plus, minus);
+        }
+        if (amount == Record.ABSENT) {
+            return;
+        }
+        if (layout.signsReversed()) {
+            amount = -amount;
+        }
+        if (amount == 0) {
+            problems.add(Rule.AMOUNT_ZERO, amountPlace(), "0", "the amount is nil", "");
+        }
+        record.put(rule.amount(), amount);
+    }
+
+    private long fromSides(long plus, long minus) {
+        boolean hasPlus = plus != Record.ABSENT && plus != 0;
+        boolean hasMinus = minus != Record.ABSENT && minus != 0;
+        if (hasPlus && hasMinus) {
+            problems.add(
+                    Rule.AMOUNT_ON_BOTH_SIDES,
+                    amountPlace(),
+                    Money.show(plus, numbers.decimals()) + " and " + Money.show(minus, numbers.decimals()),
+                    rule.plusSide().name() + " and " + rule.minusSide().name() + " are both filled",
+                    "leave the amount on one side; the net would be "
+                            + Money.show(plus - minus, numbers.decimals()));
+            return Record.ABSENT;
+        }
+        if (plus == Record.ABSENT && minus == Record.ABSENT) {
+            problems.add(
+                    Rule.AMOUNT_MISSING,
+                    amountPlace(),
+                    "",
+                    "neither " + rule.plusSide().name() + " nor " + rule.minusSide().name() + " is filled",
+                    "");
+            return Record.ABSENT;
+        }
+        long side = hasPlus ? plus : hasMinus ? minus : 0;
+        if (side < 0) {
+            problems.add(
+                    Rule.AMOUNT_NEGATIVE_ON_SIDE,
+                    amountPlace(),
+                    Money.show(side, numbers.decimals()),
+                    "a negative " + (hasPlus ? rule.plusSide() : rule.minusSide()).name() + " is taken as a "
+                            + (hasPlus ? rule.minusSide() : rule.plusSide()).name(),
+                    "");
+        }
+        return hasMinus ? -minus : side;
+    }
+
+    private void settleNet(Record.Builder record) {
+        if (record.number(InvoiceLines.NET) != Record.ABSENT
+                || problems.isUnreadable(InvoiceLines.NET)
+                || problems.isUnreadable(InvoiceLines.QUANTITY)
+                || problems.isUnreadable(InvoiceLines.PRICE)) {
+            return;
+        }
+        Object quantity = record.object(InvoiceLines.QUANTITY);
+        Object price = record.object(InvoiceLines.PRICE);
+        if (quantity == null || price == null) {
+            problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "no net amount, nor quantity and price", "");
+            return;
+        }
+        try {
+            record.put(
+                    InvoiceLines.NET, Money.extend((BigDecimal) quantity, (BigDecimal) price, numbers.decimals()));
+        } catch (ArithmeticException e) {
+            problems.add(Rule.AMOUNT_TOO_LARGE, amountPlace(), quantity + " x " + price, "is too large", "");
+        }
+    }
+
+    private String amountPlace() {
+        for (Field field : layout.fields().keySet()) {
+            if (field == rule.amount() || field == rule.plusSide() || field == rule.minusSide()) {
+                List<String> columns = layout.fields().get(field).columns();
+                return columns.isEmpty() ? field.name() : columns.get(0);
+            }
+        }
+        return rule.amount().name();
+    }
+
+    private void followBalance(Record.Builder record) {
+        long amount = record.number(BankLines.AMOUNT);
+        long balance = record.number(BankLines.BALANCE);
+        if (amount == Record.ABSENT) {
+            long implied = chain.impliedAmount(balance);
+            if (implied != Record.ABSENT) {
+                String words = "the running balance says " + Money.show(Math.abs(implied), numbers.decimals())
+                        + (implied < 0 ? " out" : " in");
+                problems.suggestInstead(Rule.AMOUNT_UNREADABLE, words);
+                problems.suggestInstead(Rule.AMOUNT_MISSING, words);
+                problems.suggestInstead(Rule.AMOUNT_TOO_PRECISE, words);
+            }
+        }
+        String broke = chain.step(amount, balance);
+        if (broke != null) {
+            problems.add(
+                    Rule.BALANCE_BROKEN,
+                    BankLines.BALANCE.name(),
+                    Money.show(balance, numbers.decimals()),
+                    broke,
+                    chain.likelyCause());
+        }
+    }
+
+    private void finish(Batch batch) {
+        if (tally.rows == 0) {
+            note(batch, Rule.FILE_EMPTY, 0, "", "holds nothing", "download it again");
+        } else if (readers == null && !unreadable) {
+            note(
+                    batch,
+                    Rule.TITLES_MISSING,
+                    0,
+                    "",
+                    "ends before row " + layout.form().titlesRow() + ", where the layout expects the titles",
+                    "compare the layout's 'titles' with the file");
+        }
+        if (datesBelow > 0) {
+            note(
+                    batch,
+                    Rule.ROWS_BELOW_DATA,
+                    firstRowBelow,
+                    layout.form().until(),
+                    datesBelow + (datesBelow == 1 ? " row with a date stands" : " rows with dates stand")
+                            + " below this row and " + (datesBelow == 1 ? "was" : "were") + " left out",
+                    "does 'until' stop too early?");
+        }
+        if (chain != null) {
+            finishBalance(batch);
+        }
+    }
+
+    private void finishBalance(Batch batch) {
+        long stated = chain.contradictedClosing();
+        if (stated != Record.ABSENT) {
+            note(
+                    batch,
+                    Rule.BALANCE_CLOSING,
+                    firstRowBelow,
+                    Money.show(stated, numbers.decimals()),
+                    "the lines lead to " + Money.show(chain.closing(), numbers.decimals()),
+                    "is the file cut off, or a line missing at its end?");
+        }
+        if (chain.runsTheOtherWay()) {
+            note(
+                    batch,
+                    Rule.BALANCE_BROKEN,
+                    0,
+                    "",
+                    "read the other way round the balances agree",
+                    "say 'order: " + (layout.form().newestFirst() ? "oldest first" : "newest first")
+                            + "' in the layout");
+        }
+        tally.proof = chain.proof().orElse(null);
+    }
+
+    /** A finding about the file as a whole; a blocker among these holds the file. */
+    private void note(Batch batch, Rule rule, long row, String value, String reason, String suggestion) {
+        tally.failed |= rule.severity() == Severity.BLOCKER;
+        batch.findings().add(new Finding(rule, Origin.of(file, row), "", value, reason, suggestion));
+    }
+}

@@ -1,0 +1,91 @@
+package io.mivrel.intake;
+
+import io.mivrel.model.Totals;
+import java.time.LocalDate;
+import java.util.BitSet;
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What was counted while one file was read: the first of the independent counters that a run compares. For the
+ * reading thread until the file is finished; read-only after.
+ */
+public final class IntakeTally {
+    private final String file;
+    long rows;
+    long records;
+    long unreadable;
+    long firstDay = Long.MAX_VALUE;
+    long lastDay = Long.MIN_VALUE;
+    final Totals totals = new Totals();
+    final Map<LeftOut, Long> leftOut = new EnumMap<>(LeftOut.class);
+    BalanceProof proof;
+    boolean failed;
+    private final BitSet outsideDates = new BitSet();
+
+    IntakeTally(String file) {
+        this.file = file;
+    }
+
+    void leaveOut(LeftOut cause) {
+        leftOut.merge(cause, 1L, Long::sum);
+    }
+
+    void outsideDates(long row) {
+        leaveOut(LeftOut.OUTSIDE_DATES);
+        outsideDates.set((int) Math.min(row, Integer.MAX_VALUE));
+    }
+
+    /** The rows left out for their dates, by physical line: another run may want them. */
+    public BitSet outsideDates() {
+        return outsideDates;
+    }
+
+    public String file() {
+        return file;
+    }
+
+    /** All rows of the file, titles and blanks included. */
+    public long rows() {
+        return rows;
+    }
+
+    /** Rows that became a record, sound or not. */
+    public long records() {
+        return records;
+    }
+
+    /** Rows held because the file as a whole could not be read; they became no record. */
+    public long unreadable() {
+        return unreadable;
+    }
+
+    /** True when a blocker was found for the file as a whole: nothing of it may be delivered. */
+    public boolean failed() {
+        return failed;
+    }
+
+    /** Rows left out, by cause. */
+    public Map<LeftOut, Long> leftOut() {
+        return leftOut;
+    }
+
+    /** Sums of the amounts as they were read. */
+    public Totals totals() {
+        return totals;
+    }
+
+    public Optional<LocalDate> firstDate() {
+        return firstDay == Long.MAX_VALUE ? Optional.empty() : Optional.of(LocalDate.ofEpochDay(firstDay));
+    }
+
+    public Optional<LocalDate> lastDate() {
+        return lastDay == Long.MIN_VALUE ? Optional.empty() : Optional.of(LocalDate.ofEpochDay(lastDay));
+    }
+
+    /** What the running balance proves; empty when the file has none. */
+    public Optional<BalanceProof> proof() {
+        return Optional.ofNullable(proof);
+    }
+}

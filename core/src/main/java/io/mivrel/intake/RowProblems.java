@@ -1,0 +1,65 @@
+package io.mivrel.intake;
+
+import io.mivrel.model.Field;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The findings of the row that is being read, until they go on with its record. For one thread. */
+final class RowProblems {
+    private final String file;
+    private final List<Finding> found = new ArrayList<>();
+    private final List<Field> unreadable = new ArrayList<>(2);
+    private boolean blocked;
+    private long row;
+
+    RowProblems(String file) {
+        this.file = file;
+    }
+
+    void begin(long physicalRow) {
+        row = physicalRow;
+        found.clear();
+        unreadable.clear();
+        blocked = false;
+    }
+
+    /** Remembers that the cell of a field holds something that could not be read, as against nothing. */
+    void unreadable(Field field) {
+        unreadable.add(field);
+    }
+
+    boolean isUnreadable(Field field) {
+        return !unreadable.isEmpty() && unreadable.contains(field);
+    }
+
+    void add(Rule rule, String field, String value, String reason, String suggestion) {
+        Finding finding = new Finding(rule, Origin.of(file, row), field, value, reason, suggestion);
+        blocked |= finding.blocks();
+        found.add(finding);
+    }
+
+    /** Replaces the suggestion of the last finding of a rule, when a better one turns up. */
+    void suggestInstead(Rule rule, String suggestion) {
+        for (int i = found.size() - 1; i >= 0; i--) {
+            Finding f = found.get(i);
+            if (f.rule() == rule) {
+                found.set(i, new Finding(rule, f.origin(), f.field(), f.value(), f.reason(), suggestion));
+                return;
+            }
+        }
+    }
+
+    boolean isBlocked() {
+        return blocked;
+    }
+
+    void moveTo(List<Finding> target) {
+        if (!found.isEmpty()) {
+            target.addAll(found);
+            found.clear();
+        }
+    }
+}

@@ -1,0 +1,11 @@
+package io.mivrel.intake;
+
+import java.io.Closeable;
+import java.io.IOException;
+
+/** Hands out the rows of one file in their order. The one interface to implement for a new kind of file. */
+public interface RowSource extends Closeable {
+
+    /** The next row, valid until the next call, or {@code null} at the end. */
+    Row next() throws IOException;
+}

@@ -1,0 +1,123 @@
+package io.mivrel.intake;
+
+import io.mivrel.books.Nearest;
+import io.mivrel.cells.Spans;
+import io.mivrel.model.Field;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Finds the columns of a layout among the titles of one file, and says what does not fit. */
+final class TitleBinding {
+    /** Titles that Mivrel adds to the rows it hands back; they are never a surprise. */
+    static final String OWN_TITLE_PREFIX = "Mivrel ";
+
+    final Map<Field, int[]> places = new LinkedHashMap<>();
+    final List<Finding> findings = new ArrayList<>();
+    final int width;
+    private final List<String> titles;
+    private final Origin origin;
+
+    /** Binds to the titles; {@code null} titles mean that the file has none and columns go by place. */
+    TitleBinding(Layout layout, List<String> titles, String file, long row, int width) {
+        this.titles = titles;
+        this.origin = Origin.of(file, row);
+        this.width = width;
+        Set<Integer> used = new HashSet<>();
+        layout.fields().forEach((field, source) -> {
+            int[] found = new int[source.columns().size()];
+            for (int i = 0; i < found.length; i++) {
+                found[i] = find(source.columns().get(i), field);
+                used.add(found[i]);
+            }
+            places.put(field, found);
+        });
+        if (titles != null) {
+            reportUnexpected(layout, used);
+        }
+    }
+
+    boolean fits() {
+        return findings.stream().noneMatch(Finding::blocks);
+    }
+
+    private int find(String column, Field field) {
+        if (column.startsWith("#")) {
+            int place = Integer.parseInt(column.substring(1)) - 1;
+            if (place >= width) {
+                missing(column, field, "the file has only " + width + " columns", "");
+                return -1;
+            }
+            return place;
+        }
+        int found = titles == null ? -1 : titles.indexOf(column);
+        if (found < 0) {
+            String near = titles == null ? null : Nearest.one(column, titles);
+            String why = titles == null
+                    ? "the layout says that the file has no titles"
+                    : "the titles are " + Finding.clip(String.join(", ", titles));
+            missing(column, field, why, near == null ? "" : "was '" + near + "' meant?");
+        } else if (titles.subList(found + 1, titles.size()).contains(column)) {
+            findings.add(new Finding(
+                    Rule.COLUMN_TWICE,
+                    origin,
+                    column,
+                    column,
+                    "stands over two columns",
+                    "name it by its place: 'column: " + (found + 1) + "'"));
+        }
+        return found;
+    }
+
+    private void missing(String column, Field field, String why, String suggestion) {
+        findings.add(new Finding(
+                Rule.COLUMN_MISSING,
+                origin,
+                column,
+                column,
+                "the layout takes '" + field.name() + "' from it, but " + why,
+                suggestion));
+    }
+
+    private void reportUnexpected(Layout layout, Set<Integer> used) {
+        for (int i = 0; i < titles.size(); i++) {
+            String title = titles.get(i);
+            boolean known = used.contains(i) || layout.unused().contains(title) || title.startsWith(OWN_TITLE_PREFIX);
+            if (!known && !title.isEmpty()) {
+                findings.add(new Finding(
+                        Rule.COLUMN_UNEXPECTED,
+                        origin,
+                        title,
+                        title,
+                        "column " + (i + 1) + " is neither used nor named under 'unused'",
+                        "add '" + title + "' to 'unused' in the layout '" + layout.name() + "'"));
+            }
+        }
+    }
+
+    /** True when the file is one of Mivrel's own, with held rows that were corrected. */
+    boolean isHandedBack() {
+        return titles != null && titles.contains(OWN_TITLE_PREFIX + "row");
+    }
+
+    /** True when the row repeats the titles. */
+    boolean isRepeatedBy(Row row) {
+        if (titles == null || row.size() != titles.size()) {
+            return false;
+        }
+        char[] chars = row.chars();
+        for (int i = 0; i < titles.size(); i++) {
+            int start = Spans.trimStart(chars, row.start(i), row.end(i));
+            if (!Spans.equal(chars, start, Spans.trimEnd(chars, start, row.end(i)), titles.get(i))) {
+                return false;
+            }
+        }
+        return true;
+    }
+}

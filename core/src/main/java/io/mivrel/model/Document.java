@@ -1,0 +1,41 @@
+package io.mivrel.model;
+
+import java.time.LocalDate;
+import java.util.List;
+
+/**
+ * The smallest thing that is delivered or held. Every kind of document says which journal it amounts to, so that
+ * balance, totals and proof work for all of them. Immutable.
+ */
+public sealed interface Document permits Journal, Invoice, BankTransaction {
+
+    /** The reference or number; for a bank line its origin when it has none. */
+    String reference();
+
+    /** The date; {@code null} only when the document is not sound. */
+    LocalDate date();
+
+    /** The source records, in the order of the file. */
+    List<Record> records();
+
+    /** The double entry of this document; only to be asked of a sound one. */
+    Journal journal();
+
+    /** The primary amounts of the records, signed, for control totals. */
+    void addTo(Totals totals);
+
+    /** False when one of its records is not sound: it is held, and checks that need its values skip it. */
+    default boolean isSound() {
+        for (Record record : records()) {
+            if (!record.isSound()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** The place of its first record. */
+    default Origin origin() {
+        return records().get(0).origin();
+    }
+}

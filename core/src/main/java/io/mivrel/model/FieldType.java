@@ -1,0 +1,31 @@
+package io.mivrel.model;
+
+/** What a field's values are, and so how they are read, compared and written. */
+public enum FieldType {
+    /** Free text; may be cut to a receiver's length. */
+    TEXT("text"),
+    /** A code, number or reference; never cut or changed. */
+    CODE("code"),
+    /** A calendar date, kept as its epoch day. */
+    DATE("date"),
+    /** Money in minor units of the books' currency. */
+    AMOUNT("amount"),
+    /** An exact decimal number such as a quantity or a price. */
+    DECIMAL("number");
+
+    private final String word;
+
+    FieldType(String word) {
+        this.word = word;
+    }
+
+    /** The word used in settings and documents. */
+    public String word() {
+        return word;
+    }
+
+    /** True for the types that a {@link Record} keeps as {@code long}. */
+    boolean isNumeric() {
+        return this == DATE || this == AMOUNT;
+    }
+}

@@ -1,0 +1,44 @@
+package io.mivrel.model;
+
+import java.util.Objects;
+
+/**
+ * One thing noticed: which rule, where, in which field (a column title or field name; empty for the whole row), the
+ * value found (clipped to {@value #CLIP} characters; empty for none), why it is wrong, and what to do about it (empty
+ * when there is nothing to suggest). Never null inside. Immutable.
+ */
+public record Finding(Rule rule, Origin origin, String field, String value, String reason, String suggestion) {
+
+    /** The longest value that a finding repeats; the rest is replaced by three dots. */
+    public static final int CLIP = 60;
+
+    public Finding {
+        Objects.requireNonNull(rule);
+        Objects.requireNonNull(origin);
+        Objects.requireNonNull(field);
+        Objects.requireNonNull(reason);
+        Objects.requireNonNull(suggestion);
+        value = clip(value);
+    }
+
+    /** The severity of the rule. */
+    public Severity severity() {
+        return rule.severity();
+    }
+
+    /** True when it holds the document it belongs to. */
+    public boolean blocks() {
+        return rule.severity() == Severity.BLOCKER;
+    }
+
+    /** Cuts a text to {@link #CLIP} characters and shows control characters as a middle dot. */
+    public static String clip(String text) {
+        String shown = text.length() > CLIP ? text.substring(0, CLIP) + "..." : text;
+        for (int i = 0; i < shown.length(); i++) {
+            if (Character.isISOControl(shown.charAt(i))) {
+                return shown.replaceAll("\\p{Cntrl}", "\u00b7");
+            }
+        }
+        return shown;
+    }
+}

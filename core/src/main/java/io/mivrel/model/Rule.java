@@ -1,0 +1,224 @@
+package io.mivrel.model;
+
+import static io.mivrel.model.Severity.BLOCKER;
+import static io.mivrel.model.Severity.CAUTION;
+import static io.mivrel.model.Severity.NOTE;
+
+import java.util.Locale;
+
+/**
+ * Every rule Mivrel checks, declared once. The name ({@link #id()}) is permanent: a retired name is never used again.
+ * The page {@code docs/findings.md} is generated from this table, and a test fails when a rule has no test.
+ */
+public enum Rule {
+    FILE_EMPTY(BLOCKER, "The file holds no rows.", "Download it again; the export was probably cut off."),
+    FILE_NOT_TEXT(
+            BLOCKER,
+            "The file is not text in the encoding its layout names: it holds NUL characters.",
+            "Export it as CSV; if it is text, name its encoding in the layout (UTF-16LE, UTF-16BE)."),
+    TITLES_MISSING(
+            BLOCKER,
+            "The file ends before the row that the layout names as the titles.",
+            "Compare the first rows of the file with the layout's 'titles'."),
+    COLUMN_MISSING(
+            BLOCKER,
+            "A column that the layout uses is not among the titles, so nothing can be read from the file.",
+            "Correct the column in the layout, or ask the source for the old form."),
+    COLUMN_TWICE(
+            BLOCKER,
+            "Two columns have the title that the layout uses, so it is not known which one is meant.",
+            "Name the column by its place instead, such as 'column: 3'."),
+    COLUMN_UNEXPECTED(
+            CAUTION,
+            "The file has a column that the layout neither uses nor names under 'unused'.",
+            "The source may have changed its form: look at the column, then use it or list it under 'unused'."),
+    BYTES_UNREADABLE(
+            BLOCKER,
+            "The row holds bytes that are nothing in the encoding of the layout.",
+            "Name the right encoding in the layout, or correct the row."),
+    ROW_NOT_TEXT(
+            BLOCKER, "The row holds a NUL character.", "The file was damaged on the way: correct the row or export again."),
+    ROW_TOO_LONG(
+            BLOCKER,
+            "The row is longer than 1,048,576 characters and was not read.",
+            "Check the separator and the line ends; a quote may be missing."),
+    QUOTE_UNCLOSED(
+            BLOCKER,
+            "A cell begins with a quote that is never closed, or is closed in the middle of a text.",
+            "Close the quote, or double the quotes that belong to the text. Only this physical line is affected."),
+    QUOTE_INSIDE(
+            CAUTION,
+            "A quote stands inside a cell that does not begin with one; it was read as part of the text.",
+            "Look whether the row was cut into cells at the right places."),
+    CELLS_MISSING(
+            BLOCKER,
+            "The row has fewer cells than there are titles.",
+            "Look whether the row was broken in two or a separator is missing."),
+    CELLS_EXTRA(
+            BLOCKER,
+            "The row has more cells than there are titles.",
+            "A text with the separator in it is probably not quoted."),
+    VALUE_MISSING(BLOCKER, "A field that is required is blank.", "Fill it in, or give it a constant in the layout."),
+    VALUE_UNKNOWN(
+            BLOCKER,
+            "A word that the layout should translate is not in its list of values.",
+            "Add the word under 'values', or correct the row."),
+    DATE_UNREADABLE(BLOCKER, "The text is no date in the pattern that the layout declares.", "Correct the date."),
+    DATE_WEEKDAY(
+            BLOCKER,
+            "The name of the day does not belong to the date, so one of the two is wrong.",
+            "Check day and month: they may be swapped."),
+    DATE_OUTSIDE_PERIODS(
+            BLOCKER,
+            "The date lies in no period of the books.",
+            "Correct the date, or add the period to periods.csv."),
+    PERIOD_CLOSED(
+            BLOCKER,
+            "The date lies in a period that is closed to posting.",
+            "Open the period, or date the document into an open one."),
+    AMOUNT_UNREADABLE(
+            BLOCKER,
+            "The text is no amount in the form that the layout declares.",
+            "Correct the amount, or declare the decimal and thousands marks in the layout."),
+    AMOUNT_TOO_PRECISE(
+            BLOCKER,
+            "The amount has more decimals than the currency, and Mivrel never rounds an amount it is given.",
+            "Correct the amount to the currency's decimals."),
+    AMOUNT_MISSING(
+            BLOCKER, "The row has no amount on either side.", "Fill in the amount, or take the row out of the file."),
+    AMOUNT_ON_BOTH_SIDES(
+            BLOCKER,
+            "Two columns that exclude each other are both filled.",
+            "Leave the amount on the side where it belongs."),
+    AMOUNT_ZERO(NOTE, "The amount is nil.", "Look whether the line is wanted."),
+    AMOUNT_NEGATIVE_ON_SIDE(
+            NOTE,
+            "A negative amount in a debit, credit, in or out column was taken to the other side.",
+            "Nothing to do if the source writes reversals so."),
+    AMOUNT_TOO_LARGE(
+            BLOCKER,
+            "The amount is larger than can be reckoned exactly.",
+            "Two figures have probably run together: look at the row."),
+    BALANCE_BROKEN(
+            BLOCKER,
+            "The running balance does not follow from the balance before and the amount: a line is missing or doubled, or"
+                    + " an amount or a sign is wrong.",
+            "Compare the rows above and below with the statement."),
+    BALANCE_CLOSING(
+            BLOCKER,
+            "The closing balance that the file states is not the one its lines lead to.",
+            "The file was probably cut off: download it again."),
+    ROWS_BELOW_DATA(
+            CAUTION,
+            "Below the row that ends the data stand rows with dates.",
+            "Look whether the layout's 'until' stops too early; these rows were left out."),
+    REFERENCE_RETURNS(
+            NOTE,
+            "Lines with this reference stand apart in the file; they were brought together in one document.",
+            "Nothing to do, unless the number was used twice."),
+    DOCUMENT_REPEATED(
+            BLOCKER,
+            "The document has the same party, date and lines as an earlier one of the file.",
+            "If both are true, say so by correcting the number or text of one of them; else take one out."),
+    HEADING_DIFFERS(
+            BLOCKER,
+            "Lines of one document disagree about a fact that belongs to the whole document.",
+            "Correct the line, or its reference if it belongs to another document."),
+    ACCOUNT_UNKNOWN(BLOCKER, "The account code is not in the chart.", "Correct the code, or add the account to chart.csv."),
+    ACCOUNT_CLOSED(BLOCKER, "The account is closed to posting.", "Use the account that took its place."),
+    ACCOUNT_RESERVED(
+            BLOCKER,
+            "The account is a control account, written by the receiver from its own documents.",
+            "Bring in the invoice or bill itself, or use a clearing account."),
+    ACCOUNT_UNSUITABLE(
+            BLOCKER,
+            "The account is of a kind that this line cannot use, such as an invoice line on a bank account.",
+            "Use an income or expense account."),
+    TAX_CODE_UNKNOWN(BLOCKER, "The tax code is not in the books.", "Correct the code, or add it to tax-codes.csv."),
+    PARTY_UNKNOWN(
+            BLOCKER, "The customer or supplier is not in the books.", "Correct the code, or add the party to parties.csv."),
+    PARTY_UNSUITABLE(
+            BLOCKER,
+            "A sales document names a supplier, or a purchase document a customer.",
+            "Correct the party or the kind of the document."),
+    JOURNAL_UNBALANCED(
+            BLOCKER,
+            "Debits and credits of the journal are not equal.",
+            "See the likely cause with the finding, and compare with the voucher."),
+    NET_DIFFERS(
+            BLOCKER,
+            "The net amount of a line is not its quantity times its price.",
+            "Correct whichever of the three is wrong."),
+    TAX_DIFFERS(
+            BLOCKER,
+            "The tax of a line differs from its tax code's rate by more than one minor unit.",
+            "Correct the tax code or the tax."),
+    TOTAL_DIFFERS(
+            BLOCKER,
+            "The total that the document states is not the sum of its lines.",
+            "A line is probably missing or doubled: compare with the document."),
+    DUE_BEFORE_DATE(CAUTION, "The due date lies before the date of the document.", "Check both dates."),
+    UNCODED(
+            BLOCKER,
+            "No entry of the coding table decides the account of this bank line.",
+            "Add an entry to the coding table."),
+    UNCODED_TO_SUSPENSE(
+            CAUTION,
+            "No entry of the coding table decides this bank line; it goes to the suspense account.",
+            "Add an entry to the coding table, or clear the suspense account by hand."),
+    CODING_ENTRY_UNUSED(NOTE, "An entry of the coding table decided no line.", "Look whether its words are still right."),
+    CODE_TOO_LONG(
+            BLOCKER,
+            "A code or reference is longer than the receiver takes; cutting it could make two the same.",
+            "Shorten it in the source."),
+    CODE_REFUSED(
+            BLOCKER,
+            "A code or reference holds a character that the receiver refuses; taking it out could make two the same.",
+            "Correct it in the source."),
+    TEXT_CUT(CAUTION, "A text was longer than the receiver takes and was cut.", "Shorten it if what is lost matters."),
+    TEXT_REFUSED_CHARACTERS(
+            CAUTION,
+            "A text held characters that the receiver refuses; they were left out.",
+            "Nothing to do, unless the text now misleads."),
+    TEXT_FORMULA(
+            CAUTION,
+            "A text begins like a formula and would be run if the file is opened in a spreadsheet.",
+            "Change the text, or never open the delivered file in a spreadsheet."),
+    TEXT_NOT_ENCODABLE(
+            BLOCKER,
+            "A text holds a character that the encoding of the delivery cannot write.",
+            "Deliver as UTF-8, or change the text."),
+    DELIVERED_BEFORE(
+            NOTE,
+            "This very file was delivered before by this run sheet; what was delivered then was left out now.",
+            "Nothing to do. To deliver it once more on purpose, give the run sheet another name.");
+
+    private final Severity severity;
+    private final String meaning;
+    private final String remedy;
+
+    Rule(Severity severity, String meaning, String remedy) {
+        this.severity = severity;
+        this.meaning = meaning;
+        this.remedy = remedy;
+    }
+
+    /** The permanent name, such as {@code account-unknown}. */
+    public String id() {
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    public Severity severity() {
+        return severity;
+    }
+
+    /** What it means, in one sentence. */
+    public String meaning() {
+        return meaning;
+    }
+
+    /** What to do about it in general; a finding's own suggestion is more precise. */
+    public String remedy() {
+        return remedy;
+    }
+}

@@ -1,0 +1,51 @@
+package io.mivrel.run;
+
+import io.mivrel.model.Finding;
+import io.mivrel.model.Rule;
+import io.mivrel.model.Severity;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * All findings of a run: every one is counted, and the first {@value #KEPT} of each rule are kept, so that memory stays
+ * bounded on a file that is wrong in every row. For one thread.
+ */
+public final class FindingLog {
+    /** Most findings kept of one rule. */
+    public static final int KEPT = 2000;
+
+    private final List<Finding> kept = new ArrayList<>();
+    private final Map<Rule, Long> counts = new EnumMap<>(Rule.class);
+
+    /** Counts a finding, and keeps it while there is room. */
+    public void add(Finding finding) {
+        if (counts.merge(finding.rule(), 1L, Long::sum) <= KEPT) {
+            kept.add(finding);
+        }
+    }
+
+    /** The kept findings, worst first, and in the order of the files within a severity. */
+    public List<Finding> worstFirst() {
+        return kept.stream().sorted(Comparator.comparing(Finding::severity)).toList();
+    }
+
+    /** How many findings of each rule, all of them counted. */
+    public Map<Rule, Long> counts() {
+        return counts;
+    }
+
+    public long count(Severity severity) {
+        return counts.entrySet().stream()
+                .filter(e -> e.getKey().severity() == severity)
+                .mapToLong(Map.Entry::getValue)
+                .sum();
+    }
+
+    /** Findings that were counted but not kept. */
+    public long dropped() {
+        return counts.values().stream().mapToLong(c -> Math.max(0, c - KEPT)).sum();
+    }
+}

@@ -1,0 +1,279 @@
+package io.mivrel.run;
+
+import io.mivrel.checking.Check;
+import io.mivrel.checking.StandardChecks;
+import io.mivrel.coding.Coder;
+import io.mivrel.coding.CodingEntry;
+import io.mivrel.delivery.DeliveredFile;
+import io.mivrel.delivery.DeliveryCheck;
+import io.mivrel.delivery.DeliveryWriter;
+import io.mivrel.drafting.BankDrafter;
+import io.mivrel.drafting.Drafter;
+import io.mivrel.drafting.Grouping;
+import io.mivrel.drafting.InvoiceDrafter;
+import io.mivrel.drafting.JournalDrafter;
+import io.mivrel.intake.Batch;
+import io.mivrel.intake.IntakeTally;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Document;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.Finding;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * One reading of all inputs, with everything that comes of it. A pass may find out that it lacked knowledge: that the
+ * lines of a document stand apart, or that a file fails as a whole. Then it is thrown away, and {@link #next} reads once
+ * more with that knowledge; nothing of a thrown-away pass is ever seen.
+ */
+final class Pass {
+    private final RunPlan plan;
+    private final Progress progress;
+    private final Set<String> heldFiles;
+    private final FindingLog findings = new FindingLog();
+    private final Fate clear = new Fate();
+    private final Fate held = new Fate();
+    private final Fate beyond = new Fate();
+    private final Map<String, HeldRows> heldRows = new HashMap<>();
+    private final List<Check> checks = new ArrayList<>();
+    private final List<DeliveryWriter> writers = new ArrayList<>();
+    private final Coder coder;
+    private final Grouping grouping;
+    private Drafter drafter;
+    private List<IntakeTally> tallies;
+    private final List<Finding> ofDocument = new ArrayList<>();
+
+    /** A first pass. */
+    Pass(RunPlan plan, Progress progress) {
+        this(plan, progress, Set.of(), null);
+    }
+
+    private Pass(RunPlan plan, Progress progress, Set<String> heldFiles, Grouping earlier) {
+        this.plan = plan;
+        this.progress = progress;
+        this.heldFiles = heldFiles;
+        this.coder = plan.coding() == null ? null : new Coder(plan.coding());
+        FieldTable table = plan.records();
+        Field key = table == JournalLines.TABLE
+                ? JournalLines.REFERENCE
+                : table == InvoiceLines.TABLE ? InvoiceLines.NUMBER : null;
+        this.grouping = key == null
+                ? null
+                : earlier == null ? new Grouping(table, key, this::group) : earlier.nextPass(this::group);
+        this.drafter = table == JournalLines.TABLE
+                ? new JournalDrafter()
+                : table == InvoiceLines.TABLE ? new InvoiceDrafter(plan.books()) : null;
+        checks.addAll(StandardChecks.of(plan.books()));
+        checks.addAll(plan.ownChecks());
+        for (Order order : plan.orders()) {
+            checks.add(new DeliveryCheck(order.delivery(), plan.books().decimals()));
+            if (plan.deliver()) {
+                writers.add(new DeliveryWriter(
+                        order.delivery(),
+                        plan.books().decimals(),
+                        order.outlet().get()));
+            }
+        }
+    }
+
+    /** Reads everything once. */
+    void read() throws IOException {
+        try (BatchReader reader = new BatchReader(plan, heldFiles)) {
+            int file = 0;
+            long rows = 0;
+            for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
+                if (grouping == null && reader.fileOrdinal() != file) {
+                    file = reader.fileOrdinal();
+                    String account = plan.inputs().get(file - 1).layout().account();
+                    drafter = new BankDrafter(plan.books(), account, coder, plan.suspense(), file);
+                }
+                take(batch);
+                rows += batch.records().size();
+                progress.at("read", rows);
+            }
+            if (grouping != null) {
+                grouping.finish();
+            }
+            tallies = reader.tallies();
+            finish();
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
+    }
+
+    private void take(Batch batch) {
+        for (Finding finding : batch.findings()) {
+            findings.add(finding);
+            if (finding.blocks() && finding.origin().row() > 0) {
+                heldRowsOf(finding.origin().file()).explain(finding);
+            }
+        }
+        for (Record record : batch.records()) {
+            if (grouping == null) {
+                group(List.of(record), false);
+            } else {
+                grouping.accept(record);
+            }
+        }
+    }
+
+    private void group(List<Record> records, boolean apart) {
+        ofDocument.clear();
+        Document document = drafter.draft(records, ofDocument::add);
+        if (apart) {
+            ofDocument.add(standApart(records));
+        }
+        boolean sound = document.isSound();
+        if (sound && ofDocument.stream().noneMatch(Finding::blocks)) {
+            for (Check check : checks) {
+                check.check(document, ofDocument::add);
+            }
+        }
+        boolean blocked = !sound;
+        for (Finding finding : ofDocument) {
+            blocked |= finding.blocks();
+            findings.add(finding);
+        }
+        settle(document, blocked);
+    }
+
+    private static Finding standApart(List<Record> records) {
+        Record first = records.get(0);
+        Record last = records.get(records.size() - 1);
+        String reference = first.text(first.table() == JournalLines.TABLE ? JournalLines.REFERENCE : InvoiceLines.NUMBER);
+        return new Finding(
+                Rule.REFERENCE_RETURNS,
+                first.origin(),
+                "reference",
+                reference,
+                "its " + records.size() + " lines stand apart, from row " + first.row() + " to row " + last.row(),
+                "");
+    }
+
+    private void settle(Document document, boolean blocked) {
+        if (blocked) {
+            held.add(document);
+            heldRowsOf(document.records().get(0).file()).add(document, blockers());
+        } else if (plan.first() > 0 && clear.documents() >= plan.first()) {
+            beyond.add(document);
+        } else {
+            clear.add(document);
+            try {
+                for (DeliveryWriter writer : writers) {
+                    writer.write(document);
+                }
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+    }
+
+    private List<Finding> blockers() {
+        return ofDocument.isEmpty() ? List.of() : ofDocument.stream().filter(Finding::blocks).toList();
+    }
+
+    private HeldRows heldRowsOf(String file) {
+        return heldRows.computeIfAbsent(file, f -> new HeldRows());
+    }
+
+    private void finish() throws IOException {
+        for (DeliveryWriter writer : writers) {
+            writer.finish();
+        }
+        for (IntakeTally tally : tallies) {
+            held.addUnreadRows(tally.unreadable());
+        }
+        if (coder != null && clear.documents() + held.documents() > 0) {
+            for (CodingEntry entry : coder.unused()) {
+                findings.add(new Finding(
+                        Rule.CODING_ENTRY_UNUSED,
+                        Origin.of(plan.coding().name(), 0),
+                        "entry",
+                        entry.name(),
+                        "decided no line of this run",
+                        ""));
+            }
+        }
+    }
+
+    private Set<String> failedFiles() {
+        Set<String> failed = new HashSet<>(heldFiles);
+        for (IntakeTally tally : tallies) {
+            if (tally.failed() && tally.records() > 0) {
+                failed.add(tally.file());
+            }
+        }
+        return failed;
+    }
+
+    /** True when this pass lacked knowledge and must be thrown away. */
+    boolean mustStartOver() {
+        return grouping != null && grouping.mustStartOver()
+                || !failedFiles().equals(heldFiles);
+    }
+
+    /** A pass with the knowledge that this one lacked. */
+    Pass next() {
+        return new Pass(plan, progress, failedFiles(), grouping);
+    }
+
+    /** Proves and publishes, or with a blocker and 'hold everything' throws the deliveries away. */
+    RunReport complete() throws IOException {
+        boolean stop = plan.holdEverything() && (held.rows() > 0 || tallies.stream().anyMatch(IntakeTally::failed));
+        if (stop) {
+            held.addAll(clear);
+        }
+        Fate cleared = stop ? new Fate() : clear;
+        List<DeliveredFile> delivered = new ArrayList<>();
+        RunReport report = new RunReport(
+                plan.name(),
+                plan.books().company(),
+                plan.books().decimals(),
+                plan.records(),
+                !plan.deliver(),
+                tallies,
+                cleared,
+                held,
+                beyond,
+                delivered,
+                findings,
+                heldRows);
+        Accounting.assertCloses(report);
+        if (stop) {
+            discard();
+            return report;
+        }
+        for (DeliveryWriter writer : writers) {
+            progress.at("proved", cleared.rows());
+            writer.prove();
+        }
+        for (DeliveryWriter writer : writers) {
+            delivered.add(writer.publish());
+        }
+        return report;
+    }
+
+    /** Removes all that was written. */
+    void discard() {
+        writers.forEach(DeliveryWriter::discard);
+        try {
+            if (grouping != null) {
+                grouping.close();
+            }
+        } catch (IOException temporaryFolder) {
+            // A leftover in the temporary folder harms nothing.
+        }
+    }
+}

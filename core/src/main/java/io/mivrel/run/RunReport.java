@@ -1,0 +1,75 @@
+package io.mivrel.run;
+
+import io.mivrel.delivery.DeliveredFile;
+import io.mivrel.intake.IntakeTally;
+import io.mivrel.intake.LeftOut;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.Totals;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a run did. Its counts close: rows read = rows clear + held + left out, and the totals as read = clear + held +
+ * beyond the pilot; a run whose counts did not close would have failed.
+ *
+ * @param name the run's name
+ * @param company the company of the books
+ * @param decimals decimals of the amounts
+ * @param records the kind of records read
+ * @param checkedOnly true when nothing was to be delivered
+ * @param files the counts of each file, in order
+ * @param clear documents without a blocker; delivered, unless only checked
+ * @param held documents with a blocker
+ * @param beyondPilot clear documents that the pilot left for later
+ * @param deliveries what was written
+ * @param findings everything noticed
+ * @param heldRows the held rows of each file that has any
+ */
+public record RunReport(
+        String name,
+        String company,
+        int decimals,
+        FieldTable records,
+        boolean checkedOnly,
+        List<IntakeTally> files,
+        Fate clear,
+        Fate held,
+        Fate beyondPilot,
+        List<DeliveredFile> deliveries,
+        FindingLog findings,
+        Map<String, HeldRows> heldRows) {
+
+    /** All rows of all files. */
+    public long rowsRead() {
+        return files.stream().mapToLong(IntakeTally::rows).sum();
+    }
+
+    /** Rows left out, by cause, over all files. */
+    public Map<LeftOut, Long> leftOut() {
+        Map<LeftOut, Long> all = new EnumMap<>(LeftOut.class);
+        for (IntakeTally file : files) {
+            file.leftOut().forEach((cause, count) -> all.merge(cause, count, Long::sum));
+        }
+        if (beyondPilot.rows() > 0) {
+            all.put(LeftOut.BEYOND_PILOT, beyondPilot.rows());
+        }
+        return all;
+    }
+
+    public long rowsLeftOut() {
+        return leftOut().values().stream().mapToLong(Long::longValue).sum();
+    }
+
+    /** Sums as they were read, before any other stage. */
+    public Totals readTotals() {
+        Totals all = new Totals();
+        files.forEach(f -> all.add(f.totals()));
+        return all;
+    }
+
+    /** True when a document or a file is held. */
+    public boolean hasHeld() {
+        return held.rows() > 0 || files.stream().anyMatch(IntakeTally::failed);
+    }
+}

@@ -1,0 +1,5 @@
+/**
+ * The run: {@link io.mivrel.run.Run} wires the stages of a {@link io.mivrel.run.RunPlan} in one direction and answers a
+ * {@link io.mivrel.run.RunReport} whose counts close, or fails without having delivered anything.
+ */
+package io.mivrel.run;

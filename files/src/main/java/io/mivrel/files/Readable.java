@@ -1,0 +1,24 @@
+package io.mivrel.files;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+/** Says plainly why a file cannot be read, before anything is tried with it. */
+final class Readable {
+    private Readable() {}
+
+    /** The file itself; throws {@link IOException} with a message for people. */
+    static Path check(Path file) throws IOException {
+        if (!Files.exists(file)) {
+            throw new IOException(file + ": there is no such file");
+        }
+        if (Files.isDirectory(file)) {
+            throw new IOException(file + ": is a folder, a file was expected");
+        }
+        if (!Files.isReadable(file)) {
+            throw new IOException(file + ": may not be read (permission)");
+        }
+        return file;
+    }
+}

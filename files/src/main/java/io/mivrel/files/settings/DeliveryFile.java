@@ -1,0 +1,104 @@
+package io.mivrel.files.settings;
+
+import io.mivrel.cells.DatePattern;
+import io.mivrel.delivery.Delivery;
+import io.mivrel.delivery.DeliveryColumn;
+import io.mivrel.delivery.Takes;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
+import java.nio.charset.Charset;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/** Reads a delivery from YAML. */
+final class DeliveryFile {
+    private DeliveryFile() {}
+
+    /** The delivery, or {@code null} when it cannot be used; then its problems were reported. */
+    static Delivery read(Path path, String shown, Problems problems) {
+        int before = problems.count();
+        Form form = Form.open(path, shown, problems);
+        if (form == null) {
+            return null;
+        }
+        String name = form.required("delivery");
+        String kind = form.required("takes");
+        Takes takes = kind == null ? null : Takes.of(kind);
+        if (kind != null && takes == null) {
+            form.notAllowed("takes", kind, Takes.allWords());
+        }
+        if (name == null || takes == null) {
+            return null;
+        }
+        Delivery.Builder delivery = Delivery.named(name, takes)
+                .form(FileForms.delivery(form.block("file")))
+                .numbers(FileForms.numbers(form.block("numbers"), false));
+        Form columns = form.block("columns");
+        if (columns == null) {
+            form.wrong("the delivery lacks 'columns'", "");
+        } else {
+            for (String title : columns.keys()) {
+                DeliveryColumn column = column(title, columns.block(title), takes);
+                if (column != null) {
+                    delivery.column(column);
+                }
+            }
+        }
+        form.done();
+        if (problems.count() > before) {
+            return null;
+        }
+        Delivery built = delivery.buildUnchecked();
+        built.gaps().forEach(gap -> form.at("columns", gap, ""));
+        checkEncodable(built, form);
+        return problems.count() > before ? null : built;
+    }
+
+    private static DeliveryColumn column(String title, Form form, Takes takes) {
+        String constant = form.text("constant");
+        String fieldName = form.text("field");
+        if ((constant == null) == (fieldName == null)) {
+            form.wrong("the column '" + title + "' needs either 'field' or 'constant'", "");
+            return null;
+        }
+        if (constant != null) {
+            form.done();
+            return DeliveryColumn.constant(title, constant);
+        }
+        Optional<Field> field = takes.table().find(fieldName);
+        if (field.isEmpty()) {
+            List<String> all = takes.table().fields().stream().map(Field::name).toList();
+            form.notAllowed("field", fieldName, all);
+            return null;
+        }
+        FieldType type = field.get().type();
+        DatePattern date = type == FieldType.DATE ? FileForms.pattern(form) : null;
+        boolean amount = type == FieldType.AMOUNT;
+        boolean text = type == FieldType.TEXT || type == FieldType.CODE;
+        DeliveryColumn column = new DeliveryColumn(
+                title,
+                field.get(),
+                null,
+                date,
+                text ? form.number("at most", 0, 1, 10_000) : 0,
+                text ? form.text("refuse", "") : "",
+                amount && form.yes("blank zero", false),
+                amount && form.choice("sign", "as reckoned", "as reckoned", "turned").equals("turned"));
+        form.done();
+        return column;
+    }
+
+    private static void checkEncodable(Delivery delivery, Form form) {
+        var encoder = Charset.forName(delivery.form().encoding()).newEncoder();
+        for (DeliveryColumn column : delivery.columns()) {
+            String constant = column.constant() == null ? "" : column.constant();
+            if (!encoder.canEncode(column.title() + constant)) {
+                form.at(
+                        "columns",
+                        delivery.form().encoding() + " cannot write the column '" + column.title() + "'",
+                        "encoding: UTF-8");
+            }
+        }
+    }
+}

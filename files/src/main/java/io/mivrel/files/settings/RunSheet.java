@@ -1,0 +1,247 @@
+package io.mivrel.files.settings;
+
+import io.mivrel.books.Books;
+import io.mivrel.coding.CodingTable;
+import io.mivrel.delivery.Delivery;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Layout;
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.PatternSyntaxException;
+
+/**
+ * A run sheet with everything it names, read and checked. Paths in it are relative to its own folder. Immutable.
+ *
+ * @param name the run's name
+ * @param file the run sheet itself
+ * @param books the books
+ * @param sources the files to take in, with their layouts
+ * @param coding {@code null} when nothing is coded
+ * @param suspense account of what is not coded; {@code null} to hold it
+ * @param dates the wanted dates
+ * @param targets the deliveries and their folders
+ * @param holdEverything true when one blocker stops the whole delivery
+ * @param settings every settings file that was read, for the evidence
+ */
+public record RunSheet(
+        String name,
+        Path file,
+        Books books,
+        List<Source> sources,
+        CodingTable coding,
+        String suspense,
+        DateWindow dates,
+        List<Target> targets,
+        boolean holdEverything,
+        List<Path> settings) {
+
+    /** One file to take in; {@code shown} is its name relative to the run sheet's folder. */
+    public record Source(Path path, String shown, Layout layout) {}
+
+    /** One delivery and the folder it goes to. */
+    public record Target(Delivery delivery, Path folder) {}
+
+    /** The folder that paths are relative to. */
+    public Path folder() {
+        Path parent = file.toAbsolutePath().getParent();
+        return parent == null ? file.toAbsolutePath() : parent;
+    }
+
+    /** Reads a run sheet and all it names; throws with every problem of every file at once. */
+    public static RunSheet read(Path file) throws SettingsException {
+        return new Reader(file).read();
+    }
+
+    private static final class Reader {
+        private final Path file;
+        private final Path folder;
+        private final Problems problems = new Problems();
+        private final List<Path> settings = new ArrayList<>();
+        private final Map<Path, Layout> layouts = new HashMap<>();
+
+        Reader(Path file) {
+            this.file = file;
+            this.folder = file.toAbsolutePath().getParent();
+        }
+
+        RunSheet read() throws SettingsException {
+            Form form = Form.open(file, file.toString(), problems);
+            problems.throwIfAny();
+            settings.add(file);
+            String name = form.required("run");
+            if (name != null && name.replaceAll("[^\\p{L}\\p{N}]", "").isEmpty()) {
+                form.at("run", "'run' needs a name with letters or digits", "");
+            }
+            Books books = books(form);
+            List<Source> sources = sources(form);
+            CodingTable coding = null;
+            String suspense = null;
+            Form code = form.block("coding");
+            if (code != null) {
+                coding = coding(code, books);
+                suspense = suspense(code, books);
+                code.done();
+            }
+            DateWindow dates = dates(form);
+            List<Target> targets = targets(form);
+            boolean holdEverything = form.choice("when blocked", "hold documents", "hold documents", "hold everything")
+                    .equals("hold everything");
+            form.done();
+            problems.throwIfAny();
+            return new RunSheet(name, file, books, sources, coding, suspense, dates, targets, holdEverything, settings);
+        }
+
+        private Books books(Form form) {
+            String books = form.required("books");
+            Path path = books == null ? null : resolve(form, "books", books);
+            if (path == null) {
+                return null;
+            }
+            for (String name : List.of("books.yaml", "chart.csv", "tax-codes.csv", "parties.csv", "periods.csv")) {
+                if (Files.isRegularFile(path.resolve(name))) {
+                    settings.add(path.resolve(name));
+                }
+            }
+            return BooksFolder.read(path, books, problems);
+        }
+
+        private Path resolve(Form form, String key, String text) {
+            try {
+                return folder.resolve(text).normalize();
+            } catch (InvalidPathException e) {
+                form.at(key, "'" + text + "' is no path", "");
+                return null;
+            }
+        }
+
+        private List<Source> sources(Form form) {
+            List<Source> sources = new ArrayList<>();
+            List<Form> entries = form.blocks("intake");
+            if (entries.isEmpty()) {
+                form.wrong("the run sheet lacks 'intake', the files to take in", "");
+            }
+            for (Form entry : entries) {
+                String files = entry.required("files");
+                String layoutName = entry.required("layout");
+                Layout layout = layoutName == null ? null : layout(entry, layoutName);
+                entry.done();
+                if (files != null) {
+                    for (Path path : matching(entry, files)) {
+                        sources.add(new Source(path, shown(path), layout));
+                    }
+                }
+            }
+            return sources;
+        }
+
+        private Layout layout(Form entry, String name) {
+            Path path = resolve(entry, "layout", name);
+            if (path == null) {
+                return null;
+            }
+            if (!layouts.containsKey(path)) {
+                settings.add(path);
+                layouts.put(path, LayoutFile.read(path, name, problems));
+            }
+            return layouts.get(path);
+        }
+
+        private String shown(Path path) {
+            return path.startsWith(folder) ? folder.relativize(path).toString() : path.toString();
+        }
+
+        // A plain name stands for itself, also when it is missing: then the run says so. Stars are for the last part.
+        private List<Path> matching(Form entry, String files) {
+            int slash = Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\'));
+            String last = files.substring(slash + 1);
+            if (!last.matches(".*[*?\\[{].*")) {
+                Path path = resolve(entry, "files", files);
+                return path == null ? List.of() : List.of(path);
+            }
+            Path in = resolve(entry, "files", slash < 0 ? "." : files.substring(0, slash + 1));
+            List<Path> found = new ArrayList<>();
+            if (in != null && Files.isDirectory(in)) {
+                try (DirectoryStream<Path> stream = Files.newDirectoryStream(in, last)) {
+                    stream.forEach(found::add);
+                } catch (IOException | PatternSyntaxException e) {
+                    entry.at("files", "'" + files + "' cannot be looked up: " + e.getMessage(), "");
+                }
+            }
+            if (found.isEmpty()) {
+                entry.at("files", "no file matches '" + files + "'", "");
+            }
+            found.removeIf(p -> p.getFileName().toString().startsWith("."));
+            found.sort(null);
+            return found;
+        }
+
+        private CodingTable coding(Form form, Books books) {
+            String table = form.required("table");
+            Path path = table == null ? null : resolve(form, "table", table);
+            if (path == null) {
+                return null;
+            }
+            settings.add(path);
+            return CodingFile.read(path, table, books, problems);
+        }
+
+        private static String suspense(Form form, Books books) {
+            String uncoded = form.required("uncoded");
+            if (uncoded == null || uncoded.equals("hold")) {
+                return null;
+            }
+            if (books != null && books.account(uncoded) == null) {
+                List<String> allowed = new ArrayList<>(List.of("hold"));
+                allowed.addAll(books.accountCodes());
+                form.notAllowed("uncoded", uncoded, allowed);
+            }
+            return uncoded;
+        }
+
+        private static DateWindow dates(Form form) {
+            String text = form.text("dates");
+            if (text == null) {
+                return DateWindow.ALL;
+            }
+            String[] ends = text.split(" to ", -1);
+            try {
+                if (ends.length == 2) {
+                    DateWindow window =
+                            new DateWindow(LocalDate.parse(ends[0].strip()), LocalDate.parse(ends[1].strip()));
+                    if (!window.to().isBefore(window.from())) {
+                        return window;
+                    }
+                }
+            } catch (DateTimeParseException e) {
+                // Reported below.
+            }
+            form.at("dates", "'dates' is a first and a last day, not '" + text + "'", "2027-03-01 to 2027-03-31");
+            return DateWindow.ALL;
+        }
+
+        private List<Target> targets(Form form) {
+            List<Target> targets = new ArrayList<>();
+            for (Form entry : form.blocks("deliver")) {
+                String as = entry.required("as");
+                String to = entry.required("to");
+                entry.done();
+                Path path = as == null ? null : resolve(entry, "as", as);
+                Path target = to == null ? null : resolve(entry, "to", to);
+                if (path != null) {
+                    settings.add(path);
+                    targets.add(new Target(DeliveryFile.read(path, as, problems), target));
+                }
+            }
+            return targets;
+        }
+    }
+}

@@ -1,0 +1,12 @@
+package io.mivrel.ledger;
+
+import java.io.IOException;
+
+/** The register cannot be used: it is busy, damaged, or written by a newer Mivrel. */
+public final class RegisterException extends IOException {
+    private static final long serialVersionUID = 1L;
+
+    RegisterException(String message, Throwable cause) {
+        super(message, cause);
+    }
+}

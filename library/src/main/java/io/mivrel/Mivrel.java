@@ -1,0 +1,243 @@
+package io.mivrel;
+
+import io.mivrel.books.Books;
+import io.mivrel.checking.Check;
+import io.mivrel.coding.CodingTable;
+import io.mivrel.delivery.Delivery;
+import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.files.FolderOutlet;
+import io.mivrel.files.SeparatedRows;
+import io.mivrel.files.settings.RunSheet;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.TextForm;
+import io.mivrel.run.Input;
+import io.mivrel.run.Order;
+import io.mivrel.run.Progress;
+import io.mivrel.run.RunPlan;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+
+/**
+ * A run, described and ready to go: opened from a run sheet, or told in code. Each call that describes answers this same
+ * object. For one thread.
+ *
+ * <pre>{@code
+ * Outcome outcome = Mivrel.open(Path.of("bank.yaml")).run();
+ * System.out.println(outcome.summary(SummaryText.Style.PLAIN));
+ * }</pre>
+ */
+public final class Mivrel {
+    /** The version of this library. */
+    public static final String VERSION = "0.1.0";
+
+    private final String name;
+    private final Books books;
+    private final List<Source> sources = new ArrayList<>();
+    private final List<Target> targets = new ArrayList<>();
+    private final List<Check> checks = new ArrayList<>();
+    private final List<Path> settings = new ArrayList<>();
+    private CodingTable coding;
+    private String suspense;
+    private DateWindow dates = DateWindow.ALL;
+    private boolean holdEverything;
+    private long first;
+    private Path home;
+    private Clock clock = Clock.systemDefaultZone();
+    private Progress progress = Progress.NONE;
+
+    record Source(Path path, String shown, Layout layout) {}
+
+    record Target(Delivery delivery, Path folder) {}
+
+    private Mivrel(String name, Books books) {
+        this.name = Objects.requireNonNull(name);
+        this.books = Objects.requireNonNull(books);
+    }
+
+    /**
+     * Opens a run sheet. Evidence and register are kept beside it, in {@code evidence} and {@code .mivrel}. Throws with
+     * all mistakes of all settings files at once.
+     */
+    public static Mivrel open(Path runSheet) throws SettingsException {
+        RunSheet sheet = RunSheet.read(runSheet);
+        Mivrel run = new Mivrel(sheet.name(), sheet.books());
+        sheet.sources().forEach(s -> run.sources.add(new Source(s.path(), s.shown(), s.layout())));
+        sheet.targets().forEach(t -> run.targets.add(new Target(t.delivery(), t.folder())));
+        run.settings.addAll(sheet.settings());
+        run.coding = sheet.coding();
+        run.suspense = sheet.suspense();
+        run.dates = sheet.dates();
+        run.holdEverything = sheet.holdEverything();
+        run.home = sheet.folder();
+        run.requireWhole(runSheet);
+        return run;
+    }
+
+    // What only shows when all settings are together is still a mistake in the run sheet.
+    private void requireWhole(Path runSheet) throws SettingsException {
+        List<String> gaps = plan(false, List.of()).gaps();
+        if (!gaps.isEmpty()) {
+            throw new SettingsException(gaps.stream()
+                    .map(gap -> new io.mivrel.files.settings.SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
+                    .toList());
+        }
+    }
+
+    /** Starts a run told in code. It keeps no evidence and no register unless {@link #keepIn} names a folder. */
+    public static Mivrel named(String name, Books books) {
+        return new Mivrel(name, books);
+    }
+
+    /** Takes in a file. */
+    public Mivrel takeIn(Path file, Layout layout) {
+        sources.add(new Source(file, file.toString(), Objects.requireNonNull(layout)));
+        return this;
+    }
+
+    /** Codes bank lines; what no entry decides is held. */
+    public Mivrel code(CodingTable table) {
+        coding = table;
+        return this;
+    }
+
+    /** Sends what no entry decides to a suspense account instead of holding it. */
+    public Mivrel uncodedTo(String suspenseAccount) {
+        suspense = suspenseAccount;
+        return this;
+    }
+
+    /** Leaves out rows with other dates; both ends are included. */
+    public Mivrel dates(LocalDate from, LocalDate to) {
+        dates = new DateWindow(from, to);
+        return this;
+    }
+
+    /** Adds a check of one's own. */
+    public Mivrel check(Check check) {
+        checks.add(Objects.requireNonNull(check));
+        return this;
+    }
+
+    /** Adds a delivery into a folder, which is made when missing. */
+    public Mivrel deliver(Delivery delivery, Path folder) {
+        targets.add(new Target(Objects.requireNonNull(delivery), Objects.requireNonNull(folder)));
+        return this;
+    }
+
+    /** One blocker stops the whole delivery, rather than its document only. */
+    public Mivrel holdEverything() {
+        holdEverything = true;
+        return this;
+    }
+
+    /** A pilot: at most this many documents are delivered. */
+    public Mivrel first(long documents) {
+        if (documents < 1) {
+            throw new IllegalArgumentException("a pilot has at least one document, not " + documents);
+        }
+        first = documents;
+        return this;
+    }
+
+    /** Keeps the evidence and the register in this folder. */
+    public Mivrel keepIn(Path folder) {
+        home = folder;
+        return this;
+    }
+
+    /** The clock that names files and evidence; the system's by default. */
+    public Mivrel clock(Clock other) {
+        clock = Objects.requireNonNull(other);
+        return this;
+    }
+
+    /** Who hears how far the run is. */
+    public Mivrel progress(Progress listener) {
+        progress = Objects.requireNonNull(listener);
+        return this;
+    }
+
+    /** Does everything but deliver, and writes nothing. */
+    public Outcome check() throws IOException {
+        return new Session(this).check();
+    }
+
+    /**
+     * Reads, codes, drafts, checks, delivers, reads back and keeps the evidence. Throws {@link IOException} when a file
+     * fails; then nothing was delivered.
+     */
+    public Outcome run() throws IOException {
+        return new Session(this).run();
+    }
+
+    RunPlan plan(boolean deliver, List<Input> inputs) {
+        List<Order> orders = targets.stream().map(this::order).toList();
+        List<Input> all = inputs.isEmpty() ? inputs() : inputs;
+        return new RunPlan(
+                name, books, all, coding, suspense, dates, orders, checks, holdEverything, first, deliver);
+    }
+
+    List<Input> inputs() {
+        return sources.stream().map(Mivrel::input).toList();
+    }
+
+    private static Input input(Source source) {
+        TextForm form = source.layout().form();
+        return new Input(
+                source.shown(),
+                source.layout(),
+                () -> SeparatedRows.open(source.path(), form.separator(), form.encoding()));
+    }
+
+    private Order order(Target target) {
+        DeliveryForm form = target.delivery().form();
+        String date = today().toString();
+        return new Order(
+                target.delivery(),
+                () -> new FolderOutlet(target.folder(), form, part -> form.fileName(slug(), date, part)));
+    }
+
+    LocalDate today() {
+        return LocalDate.now(clock);
+    }
+
+    /** The name in small letters for file names: {@code march-bank}. */
+    String slug() {
+        String slug = name.toLowerCase(Locale.ROOT)
+                .replaceAll("[^\\p{L}\\p{N}]+", "-")
+                .replaceAll("^-|-$", "");
+        return slug.isEmpty() ? "run" : slug.length() > 60 ? slug.substring(0, 60) : slug;
+    }
+
+    String name() {
+        return name;
+    }
+
+    Path home() {
+        return home;
+    }
+
+    Clock clock() {
+        return clock;
+    }
+
+    List<Source> sources() {
+        return sources;
+    }
+
+    List<Path> settings() {
+        return settings;
+    }
+
+    Progress progress() {
+        return progress;
+    }
+}

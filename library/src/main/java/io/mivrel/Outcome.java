@@ -1,0 +1,55 @@
+package io.mivrel;
+
+import io.mivrel.report.OutcomeJson;
+import io.mivrel.report.SummaryText;
+import io.mivrel.run.RunReport;
+import java.nio.file.Path;
+import java.util.List;
+
+/**
+ * What came of a run.
+ *
+ * @param report all figures and findings
+ * @param evidence the evidence folder; {@code null} when none was asked for or nothing but a check was made
+ * @param held the files with the held rows to correct; empty when none are held or there is no evidence folder
+ */
+public record Outcome(RunReport report, Path evidence, List<Path> held) {
+
+    /** The exit status of the command: 0 when all is clear, 1 when something is held. */
+    public int status() {
+        return report.hasHeld() ? 1 : 0;
+    }
+
+    /** True when nothing is held. */
+    public boolean isAllClear() {
+        return status() == 0;
+    }
+
+    /** The figures, the problems worst first, and where the files are, for people. */
+    public String summary(SummaryText.Style style) {
+        return SummaryText.of(report, places(), style);
+    }
+
+    private List<String> places() {
+        if (evidence == null) {
+            return List.of();
+        }
+        List<String> places = new java.util.ArrayList<>();
+        for (Path file : held) {
+            places.add("correct the held rows in " + shown(file) + ", then take that file in with the same layout");
+        }
+        places.add("evidence in " + shown(evidence));
+        return places;
+    }
+
+    /** The same content for machines. */
+    public String json() {
+        return OutcomeJson.of(report, evidence == null ? null : shown(evidence), status());
+    }
+
+    private static String shown(Path path) {
+        Path here = Path.of("").toAbsolutePath();
+        Path absolute = path.toAbsolutePath().normalize();
+        return absolute.startsWith(here) ? here.relativize(absolute).toString() : absolute.toString();
+    }
+}

@@ -1,0 +1,126 @@
+package io.mivrel.report;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import io.mivrel.model.Finding;
+import io.mivrel.run.HeldRows;
+import io.mivrel.run.Input;
+import io.mivrel.run.RunReport;
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a run leaves for whoever asks later: {@code summary.txt} and {@code outcome.json}, {@code findings.csv},
+ * {@code files.csv} with the digests of what went in and came out, a copy of the settings, and under {@code held} the
+ * rows to correct. A folder is never used twice.
+ */
+public final class EvidenceFolder {
+    private static final int MOST_TRIES = 10_000;
+
+    private final Path folder;
+
+    private EvidenceFolder(Path folder) {
+        this.folder = folder;
+    }
+
+    /**
+     * A file that the evidence vouches for.
+     *
+     * @param role {@code input}, {@code output} or {@code settings}
+     * @param name as the user knows it
+     * @param bytes its length
+     * @param digest SHA-256 in hexadecimal digits
+     */
+    public record Vouched(String role, String name, long bytes, String digest) {}
+
+    /** Makes a new folder with this name, or the name and a number. */
+    public static EvidenceFolder create(Path parent, String name) throws IOException {
+        Files.createDirectories(parent);
+        for (int n = 1; n < MOST_TRIES; n++) {
+            try {
+                return new EvidenceFolder(Files.createDirectory(parent.resolve(n == 1 ? name : name + "-" + n)));
+            } catch (FileAlreadyExistsException taken) {
+                continue;
+            }
+        }
+        throw new IOException(parent.resolve(name) + ": the name and " + MOST_TRIES + " like it are taken");
+    }
+
+    public Path folder() {
+        return folder;
+    }
+
+    /** Writes the held rows of each input that has any; answers the files. */
+    public List<Path> writeHeld(RunReport report, List<Input> inputs) throws IOException {
+        List<Path> written = new java.util.ArrayList<>();
+        for (Input input : inputs) {
+            HeldRows held = report.heldRows().get(input.name());
+            if (held != null && !held.rows().isEmpty()) {
+                Path target = free(folder.resolve("held"), Path.of(input.name()).getFileName().toString());
+                HeldFile.write(input, held, target);
+                written.add(target);
+            }
+        }
+        return written;
+    }
+
+    // Two inputs of different folders may have the same name.
+    private static Path free(Path in, String name) throws IOException {
+        Files.createDirectories(in);
+        Path target = in.resolve(name);
+        for (int n = 2; Files.exists(target); n++) {
+            target = in.resolve(n + "-" + name);
+        }
+        return target;
+    }
+
+    /** Writes all but the held rows. */
+    public void write(RunReport report, String summary, String json, List<Vouched> files, List<Path> settings)
+            throws IOException {
+        Files.writeString(folder.resolve("summary.txt"), summary);
+        Files.writeString(folder.resolve("outcome.json"), json);
+        writeFindings(report);
+        writeFiles(files);
+        Path copies = Files.createDirectories(folder.resolve("settings"));
+        for (Path setting : settings) {
+            Files.copy(setting, free(copies, setting.getFileName().toString()));
+        }
+    }
+
+    private void writeFindings(RunReport report) throws IOException {
+        try (CsvWriter csv = CsvWriter.builder().build(folder.resolve("findings.csv"))) {
+            csv.writeRecord("severity", "rule", "file", "row", "field", "value", "reason", "suggestion");
+            for (Finding f : report.findings().worstFirst()) {
+                csv.writeRecord(
+                        f.severity().word(),
+                        f.rule().id(),
+                        f.origin().file(),
+                        Long.toString(f.origin().row()),
+                        Defused.of(f.field()),
+                        Defused.of(f.value()),
+                        Defused.of(f.reason()),
+                        Defused.of(f.suggestion()));
+            }
+            for (Map.Entry<io.mivrel.model.Rule, Long> rule :
+                    report.findings().counts().entrySet()) {
+                long more = rule.getValue() - io.mivrel.run.FindingLog.KEPT;
+                if (more > 0) {
+                    String id = rule.getKey().id();
+                    csv.writeRecord(rule.getKey().severity().word(), id, "", "", "", "", more + " more of this rule", "");
+                }
+            }
+        }
+    }
+
+    private void writeFiles(List<Vouched> files) throws IOException {
+        try (CsvWriter csv = CsvWriter.builder().build(folder.resolve("files.csv"))) {
+            csv.writeRecord("role", "file", "bytes", "sha-256");
+            for (Vouched file : files) {
+                csv.writeRecord(file.role(), file.name(), Long.toString(file.bytes()), file.digest());
+            }
+        }
+    }
+}

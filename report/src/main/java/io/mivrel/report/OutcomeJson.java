@@ -1,0 +1,174 @@
+package io.mivrel.report;
+
+import io.mivrel.delivery.DeliveredFile;
+import io.mivrel.intake.BalanceProof;
+import io.mivrel.intake.IntakeTally;
+import io.mivrel.intake.LeftOut;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Totals;
+import io.mivrel.run.Fate;
+import io.mivrel.run.RunReport;
+import java.io.StringWriter;
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Map;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.core.ObjectWriteContext;
+import tools.jackson.core.json.JsonFactory;
+import tools.jackson.core.util.DefaultPrettyPrinter;
+
+/**
+ * A run told to machines, with the content of the summary. Format {@code mivrel-outcome} version 1. Amounts are strings
+ * with all decimals, so that no reader makes binary fractions of them; dates are ISO 8601.
+ */
+public final class OutcomeJson {
+    private final RunReport report;
+    private final JsonGenerator json;
+
+    private OutcomeJson(RunReport report, JsonGenerator json) {
+        this.report = report;
+        this.json = json;
+    }
+
+    /** The whole document. {@code evidence} is the evidence folder, or {@code null} when there is none. */
+    public static String of(RunReport report, String evidence, int status) {
+        StringWriter text = new StringWriter();
+        ObjectWriteContext pretty = new ObjectWriteContext.Base() {
+            @Override
+            public tools.jackson.core.PrettyPrinter getPrettyPrinter() {
+                return new DefaultPrettyPrinter();
+            }
+
+            @Override
+            public boolean hasPrettyPrinter() {
+                return true;
+            }
+        };
+        try (JsonGenerator json = new JsonFactory().createGenerator(pretty, text)) {
+            new OutcomeJson(report, json).write(evidence, status);
+        }
+        return text.append('\n').toString();
+    }
+
+    private void write(String evidence, int status) {
+        json.writeStartObject();
+        json.writeStringProperty("format", "mivrel-outcome");
+        json.writeNumberProperty("version", 1);
+        json.writeStringProperty("run", report.name());
+        json.writeStringProperty("company", report.company());
+        json.writeStringProperty("records", report.records().name());
+        json.writeBooleanProperty("checkedOnly", report.checkedOnly());
+        json.writeNumberProperty("status", status);
+        json.writeNumberProperty("rowsRead", report.rowsRead());
+        leftOut("leftOut", report.leftOut());
+        fate("clear", report.clear());
+        fate("held", report.held());
+        totals("amountsRead", report.readTotals());
+        files();
+        deliveries();
+        findings();
+        if (evidence != null) {
+            json.writeStringProperty("evidence", evidence);
+        }
+        json.writeEndObject();
+    }
+
+    private void leftOut(String name, Map<LeftOut, Long> causes) {
+        json.writeObjectPropertyStart(name);
+        causes.forEach((cause, count) -> json.writeNumberProperty(cause.words(), count));
+        json.writeEndObject();
+    }
+
+    private void fate(String name, Fate fate) {
+        json.writeObjectPropertyStart(name);
+        json.writeNumberProperty("documents", fate.documents());
+        json.writeNumberProperty("rows", fate.rows());
+        json.writeStringProperty("plus", amount(fate.totals().debit()));
+        json.writeStringProperty("minus", amount(fate.totals().credit()));
+        if (fate.firstDate() != null) {
+            json.writeStringProperty("firstDate", fate.firstDate().toString());
+            json.writeStringProperty("lastDate", fate.lastDate().toString());
+        }
+        json.writeEndObject();
+    }
+
+    private void totals(String name, Totals totals) {
+        json.writeObjectPropertyStart(name);
+        json.writeNumberProperty("count", totals.count());
+        json.writeStringProperty("plus", amount(totals.debit()));
+        json.writeStringProperty("minus", amount(totals.credit()));
+        json.writeEndObject();
+    }
+
+    private void files() {
+        json.writeArrayPropertyStart("files");
+        for (IntakeTally file : report.files()) {
+            json.writeStartObject();
+            json.writeStringProperty("file", file.file());
+            json.writeNumberProperty("rows", file.rows());
+            json.writeNumberProperty("records", file.records());
+            json.writeNumberProperty("unreadable", file.unreadable());
+            leftOut("leftOut", file.leftOut());
+            totals("amounts", file.totals());
+            file.firstDate().ifPresent(d -> json.writeStringProperty("firstDate", d.toString()));
+            file.lastDate().ifPresent(d -> json.writeStringProperty("lastDate", d.toString()));
+            file.proof().ifPresent(this::proof);
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private void proof(BalanceProof proof) {
+        json.writeObjectPropertyStart("balanceProof");
+        json.writeBooleanProperty("holds", proof.holds());
+        json.writeStringProperty("opening", amount(proof.opening()));
+        json.writeStringProperty("movement", amount(proof.movement()));
+        json.writeStringProperty("closing", amount(proof.closing()));
+        json.writeBooleanProperty("stated", proof.stated());
+        json.writeNumberProperty("steps", proof.steps());
+        json.writeNumberProperty("broken", proof.broken());
+        json.writeEndObject();
+    }
+
+    private void deliveries() {
+        json.writeArrayPropertyStart("deliveries");
+        for (DeliveredFile delivered : report.deliveries()) {
+            json.writeStartObject();
+            json.writeStringProperty("delivery", delivered.delivery());
+            json.writeArrayPropertyStart("files");
+            delivered.files().forEach(json::writeString);
+            json.writeEndArray();
+            json.writeNumberProperty("documents", delivered.documents());
+            json.writeNumberProperty("rows", delivered.rows());
+            totals("readBack", delivered.totals());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private void findings() {
+        json.writeObjectPropertyStart("findingCounts");
+        report.findings().counts().forEach((rule, count) -> json.writeNumberProperty(rule.id(), count));
+        json.writeEndObject();
+        json.writeArrayPropertyStart("findings");
+        List<Finding> worstFirst = report.findings().worstFirst();
+        for (Finding finding : worstFirst) {
+            json.writeStartObject();
+            json.writeStringProperty("rule", finding.rule().id());
+            json.writeStringProperty("severity", finding.severity().word());
+            json.writeStringProperty("file", finding.origin().file());
+            json.writeNumberProperty("row", finding.origin().row());
+            json.writeStringProperty("field", finding.field());
+            json.writeStringProperty("value", finding.value());
+            json.writeStringProperty("reason", finding.reason());
+            json.writeStringProperty("suggestion", finding.suggestion());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeNumberProperty("findingsNotListed", report.findings().dropped());
+    }
+
+    private String amount(long minor) {
+        return BigDecimal.valueOf(minor, report.decimals()).toPlainString();
+    }
+}

@@ -1,0 +1,210 @@
+package io.mivrel.report;
+
+import io.mivrel.delivery.DeliveredFile;
+import io.mivrel.intake.BalanceProof;
+import io.mivrel.intake.IntakeTally;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Money;
+import io.mivrel.model.Rule;
+import io.mivrel.model.Severity;
+import io.mivrel.model.Totals;
+import io.mivrel.run.Fate;
+import io.mivrel.run.RunReport;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** A run told to a bookkeeper: the figures first, then the problems worst first, then where the files are. */
+public final class SummaryText {
+    private static final int SHOWN_BLOCKERS = 12;
+    private static final int SHOWN_OTHERS = 4;
+
+    private final RunReport report;
+    private final Style style;
+    private final StringBuilder out = new StringBuilder();
+
+    /** How emphasis is shown; plain for files and pipes. */
+    public enum Style {
+        PLAIN,
+        /** ANSI escape sequences, for a terminal. */
+        COLOUR
+    }
+
+    private SummaryText(RunReport report, Style style) {
+        this.report = report;
+        this.style = style;
+    }
+
+    /** The whole text, ending with a line end. {@code places} are lines that say where the evidence lies. */
+    public static String of(RunReport report, List<String> places, Style style) {
+        SummaryText text = new SummaryText(report, style);
+        text.figures();
+        text.problems(Severity.BLOCKER, SHOWN_BLOCKERS);
+        text.problems(Severity.CAUTION, SHOWN_OTHERS);
+        text.problems(Severity.NOTE, SHOWN_OTHERS);
+        text.ending(places);
+        return text.out.toString();
+    }
+
+    private void figures() {
+        out.append('\n').append(strong(report.company() + ", " + report.name()));
+        out.append(report.checkedOnly() ? "   (checked only, nothing delivered)\n\n" : "\n\n");
+        String dates = Words.dates(report.files());
+        String files = Words.count(report.files().size(), "file");
+        line("read", rows(report.rowsRead()) + " in " + files + (dates.isEmpty() ? "" : ", " + dates));
+        if (report.rowsLeftOut() > 0) {
+            line("left out", rows(report.rowsLeftOut()) + "   " + Words.causes(report.leftOut()));
+        }
+        fate("clear", report.clear());
+        fate("held", report.held());
+        line(
+                "accounted",
+                String.format(
+                        Locale.ROOT,
+                        "%,d rows = %,d clear + %,d held + %,d left out",
+                        report.rowsRead(),
+                        report.clear().rows(),
+                        report.held().rows(),
+                        report.rowsLeftOut()));
+        for (IntakeTally file : report.files()) {
+            file.proof().ifPresent(proof -> line("proof", proof(file, proof)));
+        }
+        for (DeliveredFile delivered : report.deliveries()) {
+            delivered(delivered);
+        }
+    }
+
+    private void fate(String name, Fate fate) {
+        if (fate.rows() == 0 && !name.equals("clear")) {
+            return;
+        }
+        Totals totals = fate.totals();
+        String amounts = Words.plus(report) + " " + money(totals.debit()) + "   " + Words.minus(report) + " "
+                + money(totals.credit());
+        String documents = String.format(
+                Locale.ROOT, "%,d %s", fate.documents(), Words.documents(report, fate.documents()));
+        line(name, rows(fate.rows()) + "   " + documents + "   " + amounts);
+    }
+
+    private String proof(IntakeTally file, BalanceProof proof) {
+        String sum = "opening " + money(proof.opening()) + " + movement " + money(proof.movement()) + " = "
+                + money(proof.opening() + proof.movement());
+        String where = report.files().size() > 1 ? file.file() + ": " : "";
+        String steps = Words.count(proof.steps(), "step");
+        if (proof.holds()) {
+            return where + sum + " = closing" + (proof.stated() ? ", as the statement says" : "") + "; the balance proves all "
+                    + steps;
+        }
+        String broken = proof.broken() == 0
+                ? "a line could not be read"
+                : String.format(Locale.ROOT, "%,d of %s of the balance broken", proof.broken(), steps);
+        return where + alarm("does not hold") + ": " + sum + ", but closing is " + money(proof.closing()) + "; " + broken;
+    }
+
+    private void delivered(DeliveredFile delivered) {
+        if (delivered.files().isEmpty()) {
+            line("delivered", delivered.delivery() + ": nothing, no document was clear");
+            return;
+        }
+        Totals totals = delivered.totals();
+        String first = delivered.files().get(0);
+        String more = delivered.files().size() == 1 ? "" : " and " + (delivered.files().size() - 1) + " more";
+        line("delivered", first + more);
+        line(
+                "",
+                rows(delivered.rows()) + ", plus " + money(totals.debit()) + ", minus " + money(totals.credit())
+                        + ": read back, as meant");
+    }
+
+    private void problems(Severity severity, int most) {
+        long count = report.findings().count(severity);
+        if (count == 0) {
+            return;
+        }
+        String heading = Words.count(count, severity.word());
+        if (severity == Severity.BLOCKER) {
+            heading += count == 1 ? " holds " : " hold ";
+            heading += report.held().documents() == 0
+                    ? "what could not be read"
+                    : String.format(
+                            Locale.ROOT,
+                            "%,d %s",
+                            report.held().documents(),
+                            Words.documents(report, report.held().documents()));
+        }
+        out.append('\n')
+                .append("  ")
+                .append(severity == Severity.BLOCKER ? alarm(heading) : strong(heading))
+                .append('\n');
+        for (Map.Entry<Rule, List<Finding>> rule : byRule(severity).entrySet()) {
+            ofRule(rule.getKey(), rule.getValue(), most);
+        }
+    }
+
+    private Map<Rule, List<Finding>> byRule(Severity severity) {
+        Map<Rule, List<Finding>> byRule = new java.util.LinkedHashMap<>();
+        for (Finding finding : report.findings().worstFirst()) {
+            if (finding.severity() == severity) {
+                byRule.computeIfAbsent(finding.rule(), r -> new ArrayList<>()).add(finding);
+            }
+        }
+        return byRule;
+    }
+
+    private void ofRule(Rule rule, List<Finding> found, int most) {
+        for (Finding finding : found.subList(0, Math.min(most, found.size()))) {
+            out.append("    ").append(finding.origin());
+            if (!finding.field().isEmpty() && !finding.field().equals(finding.value())) {
+                out.append(", ").append(finding.field());
+            }
+            out.append(": ");
+            if (!finding.value().isEmpty()) {
+                out.append('"').append(finding.value()).append("\" ");
+            }
+            out.append(finding.reason()).append("  ").append(faint("[" + rule.id() + "]")).append('\n');
+            if (!finding.suggestion().isEmpty()) {
+                out.append("      -> ").append(finding.suggestion()).append('\n');
+            }
+        }
+        long more = report.findings().counts().get(rule) - Math.min(most, found.size());
+        if (more > 0) {
+            out.append("    ")
+                    .append(String.format(Locale.ROOT, "and %,d more like this", more))
+                    .append("  ")
+                    .append(faint("[" + rule.id() + "]"))
+                    .append('\n');
+        }
+    }
+
+    private void ending(List<String> places) {
+        if (!places.isEmpty()) {
+            out.append('\n');
+            places.forEach(place -> out.append("  ").append(place).append('\n'));
+        }
+    }
+
+    private void line(String name, String text) {
+        out.append("  ").append(faint(String.format(Locale.ROOT, "%-10s", name))).append("  ").append(text).append('\n');
+    }
+
+    private static String rows(long count) {
+        return Words.count(count, "row");
+    }
+
+    private String money(long minor) {
+        return Money.show(minor, report.decimals());
+    }
+
+    private String strong(String text) {
+        return style == Style.COLOUR ? "\u001b[1m" + text + "\u001b[0m" : text;
+    }
+
+    private String alarm(String text) {
+        return style == Style.COLOUR ? "\u001b[1;33m" + text + "\u001b[0m" : text;
+    }
+
+    private String faint(String text) {
+        return style == Style.COLOUR ? "\u001b[36m" + text + "\u001b[0m" : text;
+    }
+}
