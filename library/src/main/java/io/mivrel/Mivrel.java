@@ -13,6 +13,7 @@ import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.TextForm;
 import io.mivrel.run.Input;
+import io.mivrel.run.Memory;
 import io.mivrel.run.Order;
 import io.mivrel.run.Progress;
 import io.mivrel.run.RunPlan;
@@ -83,7 +84,7 @@ public final class Mivrel {
 
     // What only shows when all settings are together is still a mistake in the run sheet.
     private void requireWhole(Path runSheet) throws SettingsException {
-        List<String> gaps = plan(false, List.of()).gaps();
+        List<String> gaps = plan(false, Memory.NONE).gaps();
         if (!gaps.isEmpty()) {
             throw new SettingsException(gaps.stream()
                     .map(gap -> new io.mivrel.files.settings.SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
@@ -178,11 +179,10 @@ public final class Mivrel {
         return new Session(this).run();
     }
 
-    RunPlan plan(boolean deliver, List<Input> inputs) {
+    RunPlan plan(boolean deliver, Memory memory) {
         List<Order> orders = targets.stream().map(this::order).toList();
-        List<Input> all = inputs.isEmpty() ? inputs() : inputs;
         return new RunPlan(
-                name, books, all, coding, suspense, dates, orders, checks, holdEverything, first, deliver);
+                name, books, inputs(), coding, suspense, dates, orders, checks, holdEverything, first, memory, deliver);
     }
 
     List<Input> inputs() {
@@ -223,10 +223,6 @@ public final class Mivrel {
 
     Path home() {
         return home;
-    }
-
-    Clock clock() {
-        return clock;
     }
 
     List<Source> sources() {

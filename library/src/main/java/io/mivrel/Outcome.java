@@ -36,9 +36,12 @@ public record Outcome(RunReport report, Path evidence, List<Path> held) {
         }
         List<String> places = new java.util.ArrayList<>();
         for (Path file : held) {
-            places.add("correct the held rows in " + shown(file) + ", then take that file in with the same layout");
+            places.add("held rows, with what is wrong beside them: " + shown(file));
         }
-        places.add("evidence in " + shown(evidence));
+        if (!held.isEmpty()) {
+            places.add("correct them at the source or in that file, and run again: what was delivered is left out");
+        }
+        places.add("evidence: " + shown(evidence));
         return places;
     }
 

@@ -16,11 +16,13 @@ public final class Nearest {
     public static List<String> to(String word, Collection<String> candidates, int most) {
         String wanted = word.toLowerCase(Locale.ROOT);
         int far = Math.max(1, Math.min(3, wanted.length() / 3));
-        record Scored(String candidate, int distance) {}
+        record Scored(String candidate, int distance, int shared) {}
         return candidates.stream()
-                .map(c -> new Scored(c, distance(wanted, c.toLowerCase(Locale.ROOT))))
+                .map(c -> new Scored(c, distance(wanted, c.toLowerCase(Locale.ROOT)), sharedStart(wanted, c)))
                 .filter(s -> s.distance <= far)
-                .sorted(Comparator.comparingInt(Scored::distance).thenComparing(Scored::candidate))
+                .sorted(Comparator.comparingInt(Scored::distance)
+                        .thenComparingInt(s -> -s.shared)
+                        .thenComparing(Scored::candidate))
                 .limit(most)
                 .map(Scored::candidate)
                 .toList();
@@ -30,6 +32,16 @@ public final class Nearest {
     public static String one(String word, Collection<String> candidates) {
         List<String> found = to(word, candidates, 1);
         return found.isEmpty() ? null : found.get(0);
+    }
+
+    // People seldom mistype the beginning, so candidates that begin alike come first.
+    private static int sharedStart(String wanted, String candidate) {
+        String other = candidate.toLowerCase(Locale.ROOT);
+        int i = 0;
+        while (i < wanted.length() && i < other.length() && wanted.charAt(i) == other.charAt(i)) {
+            i++;
+        }
+        return i;
     }
 
     // Optimal string alignment distance: the edit distance in which swapping two neighbours counts once.

@@ -37,7 +37,7 @@ final class BalanceCheck implements Check {
         findings.accept(new Finding(
                 Rule.JOURNAL_UNBALANCED,
                 place,
-                "amount",
+                "reference",
                 journal.reference(),
                 "debit " + Money.show(debit, decimals) + ", credit " + Money.show(credit, decimals) + ": " + side
                         + Money.show(Math.abs(difference), decimals),

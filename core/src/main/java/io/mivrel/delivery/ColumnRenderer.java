@@ -3,6 +3,7 @@ package io.mivrel.delivery;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.DatePattern;
+import io.mivrel.cells.Hash64;
 import io.mivrel.model.Document;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Record;
@@ -65,7 +66,7 @@ final class ColumnRenderer {
         if (text != null) {
             appendAllowed(text, out);
         }
-        return hash(out.chars(), 0, out.length());
+        return Hash64.of(out.chars(), 0, out.length());
     }
 
     private long amount(long value, CellBuffer out) {
@@ -108,7 +109,7 @@ final class ColumnRenderer {
     /** The value of a cell that was read back, comparable with what {@link #render} answered. */
     long readBack(char[] chars, int from, int to) {
         if (numbers == null) {
-            return hash(chars, from, to);
+            return Hash64.of(chars, from, to);
         }
         if (isAmount()) {
             return amounts.parse(chars, from, to);
@@ -120,20 +121,5 @@ final class ColumnRenderer {
     /** The part of an amount for the control totals: nil for a blank, with the books' sign. */
     long signed(long value) {
         return value == Record.ABSENT ? 0 : column.minus() ? -value : value;
-    }
-
-    // Four characters a step: this runs over every text twice.
-    static long hash(char[] c, int from, int to) {
-        long h = to - from;
-        int i = from;
-        for (; i + 4 <= to; i += 4) {
-            long four = c[i] | (long) c[i + 1] << 16 | (long) c[i + 2] << 32 | (long) c[i + 3] << 48;
-            h = (h ^ four) * 0x9E3779B97F4A7C15L;
-            h ^= h >>> 29;
-        }
-        for (; i < to; i++) {
-            h = (h ^ c[i]) * 0x9E3779B97F4A7C15L;
-        }
-        return h ^ (h >>> 32);
     }
 }

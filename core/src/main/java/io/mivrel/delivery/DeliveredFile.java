@@ -7,9 +7,11 @@ import java.util.List;
  * What one delivery wrote.
  *
  * @param delivery its name
+ * @param takes the kind of documents
  * @param files the files' names, in the order of their parts
  * @param documents documents written
  * @param rows rows without titles
  * @param totals control totals read back from the files
  */
-public record DeliveredFile(String delivery, List<String> files, long documents, long rows, Totals totals) {}
+public record DeliveredFile(
+        String delivery, Takes takes, List<String> files, long documents, long rows, Totals totals) {}

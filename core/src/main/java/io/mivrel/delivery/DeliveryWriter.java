@@ -125,7 +125,7 @@ public final class DeliveryWriter {
     /** Gives the files their names; only after {@link #prove}. */
     public DeliveredFile publish() throws IOException {
         List<String> files = part == 0 ? new ArrayList<>() : outlet.publish();
-        return new DeliveredFile(delivery.name(), files, documents, meant.rows(), meant.totals());
+        return new DeliveredFile(delivery.name(), delivery.takes(), files, documents, meant.rows(), meant.totals());
     }
 
     /** Removes all traces, also of what {@link #publish} named. */

@@ -1,5 +1,6 @@
 package io.mivrel.delivery;
 
+import io.mivrel.cells.Hash64;
 import io.mivrel.model.Field;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Totals;
@@ -52,8 +53,7 @@ final class Proof {
         rows++;
         long h = fingerprint;
         for (long value : values) {
-            h = (h ^ value) * 0xBF58476D1CE4E5B9L;
-            h ^= h >>> 31;
+            h = Hash64.add(h, value);
         }
         fingerprint = h;
         long amount = columns[amountColumns[0]].signed(values[amountColumns[0]]);

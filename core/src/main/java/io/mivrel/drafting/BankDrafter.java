@@ -50,6 +50,10 @@ public final class BankDrafter implements Drafter {
         long amount = line.number(BankLines.AMOUNT);
         String reference = reference(date, line);
         if (!line.isSound()) {
+            if (coder != null && amount != Record.ABSENT) {
+                // Its entry has been met, though the line is held for another reason.
+                coder.decide(line);
+            }
             return new BankTransaction(
                     bankAccount, date, amount, line, null, new Journal(reference, date, List.of(), records));
         }

@@ -1,5 +1,6 @@
 package io.mivrel.drafting;
 
+import io.mivrel.cells.Hash64;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.Record;
@@ -71,7 +72,7 @@ public final class Grouping implements Closeable {
         if (!recordKey.equals(currentKey)) {
             close(group);
             currentKey = recordKey;
-            long hash = LongIndex.hash(recordKey, fileOrdinal);
+            long hash = Hash64.add(fileOrdinal, recordKey);
             if (apart.size() == 0 || apart.of(hash) < 0) {
                 int known = seen.size();
                 if (seen.add(hash) != known) {
@@ -106,7 +107,7 @@ public final class Grouping implements Closeable {
         if (records.isEmpty()) {
             return;
         }
-        long hash = apart.size() == 0 ? 0 : LongIndex.hash(currentKey, fileOrdinal);
+        long hash = apart.size() == 0 ? 0 : Hash64.add(fileOrdinal, currentKey);
         if (apart.size() > 0 && apart.of(hash) >= 0) {
             keepOnDisk(hash, records);
         } else {

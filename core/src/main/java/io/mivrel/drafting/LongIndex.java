@@ -60,15 +60,4 @@ final class LongIndex {
         }
         return slot;
     }
-
-    /** A well-mixed 64-bit hash of a text. */
-    static long hash(String text, long seed) {
-        long h = seed * 0x9E3779B97F4A7C15L + text.length();
-        for (int i = 0; i < text.length(); i++) {
-            h = (h ^ text.charAt(i)) * 0x100000001B3L;
-            h ^= h >>> 29;
-        }
-        h *= 0xBF58476D1CE4E5B9L;
-        return h ^ (h >>> 31);
-    }
 }

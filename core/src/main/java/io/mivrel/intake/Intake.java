@@ -18,7 +18,6 @@ import io.mivrel.model.Severity;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 
@@ -33,7 +32,6 @@ public final class Intake {
     private final AmountFormat numbers;
     private final long wantedFrom;
     private final long wantedTo;
-    private final BitSet onlyRows;
     private final boolean holdAll;
     private final AmountRule rule;
     private final RowProblems problems;
@@ -57,7 +55,6 @@ public final class Intake {
      * @param source its rows; closed by the caller
      * @param decimals decimals of the books' currency
      * @param wanted rows with other dates are left out
-     * @param onlyRows when not {@code null}, rows outside the set were delivered before and are left out
      * @param holdAll true when an earlier pass found a blocker for the file as a whole, so that each record is held
      */
     public Intake(
@@ -66,7 +63,6 @@ public final class Intake {
             RowSource source,
             int decimals,
             DateWindow wanted,
-            BitSet onlyRows,
             boolean holdAll) {
         this.layout = layout;
         this.file = file;
@@ -74,7 +70,6 @@ public final class Intake {
         this.numbers = layout.numbers().withDecimals(decimals);
         this.wantedFrom = wanted.from().toEpochDay();
         this.wantedTo = wanted.to().toEpochDay();
-        this.onlyRows = onlyRows;
         this.holdAll = holdAll;
         this.rule = AmountRule.of(layout.gives());
         this.problems = new RowProblems(file);
@@ -240,23 +235,15 @@ public final class Intake {
             followBalance(record);
         }
         long day = record.number(dateField);
-        if (day != Record.ABSENT && (day < wantedFrom || day > wantedTo) && countsStill(row.number())) {
-            tally.outsideDates(row.number());
+        if (day != Record.ABSENT && (day < wantedFrom || day > wantedTo)) {
+            tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
             emit(record, batch);
         }
     }
 
-    private boolean countsStill(long row) {
-        return onlyRows == null || onlyRows.get((int) Math.min(row, Integer.MAX_VALUE));
-    }
-
     private void emit(Record.Builder builder, Batch batch) {
         Record record = builder.build(!holdAll && !problems.isBlocked());
-        if (!countsStill(record.row())) {
-            tally.leaveOut(LeftOut.DELIVERED_BEFORE);
-            return;
-        }
         tally.records++;
         long day = record.number(dateField);
         if (day != Record.ABSENT) {
@@ -407,7 +394,7 @@ public final class Intake {
         if (side < 0) {
             problems.add(
                     Rule.AMOUNT_NEGATIVE_ON_SIDE,
-                    amountPlace(),
+                    place(hasPlus ? rule.plusSide() : rule.minusSide()),
                     Money.show(side, numbers.decimals()),
                     "a negative " + (hasPlus ? rule.plusSide() : rule.minusSide()).name() + " is taken as a "
                             + (hasPlus ? rule.minusSide() : rule.plusSide()).name(),
@@ -440,11 +427,16 @@ public final class Intake {
     private String amountPlace() {
         for (Field field : layout.fields().keySet()) {
             if (field == rule.amount() || field == rule.plusSide() || field == rule.minusSide()) {
-                List<String> columns = layout.fields().get(field).columns();
-                return columns.isEmpty() ? field.name() : columns.get(0);
+                return place(field);
             }
         }
         return rule.amount().name();
+    }
+
+    // How findings name a field: by its column.
+    private String place(Field field) {
+        List<String> columns = layout.fields().get(field).columns();
+        return columns.isEmpty() ? field.name() : columns.get(0);
     }
 
     private void followBalance(Record.Builder record) {

@@ -2,7 +2,6 @@ package io.mivrel.intake;
 
 import io.mivrel.model.Totals;
 import java.time.LocalDate;
-import java.util.BitSet;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
@@ -22,7 +21,6 @@ public final class IntakeTally {
     final Map<LeftOut, Long> leftOut = new EnumMap<>(LeftOut.class);
     BalanceProof proof;
     boolean failed;
-    private final BitSet outsideDates = new BitSet();
 
     IntakeTally(String file) {
         this.file = file;
@@ -30,16 +28,6 @@ public final class IntakeTally {
 
     void leaveOut(LeftOut cause) {
         leftOut.merge(cause, 1L, Long::sum);
-    }
-
-    void outsideDates(long row) {
-        leaveOut(LeftOut.OUTSIDE_DATES);
-        outsideDates.set((int) Math.min(row, Integer.MAX_VALUE));
-    }
-
-    /** The rows left out for their dates, by physical line: another run may want them. */
-    public BitSet outsideDates() {
-        return outsideDates;
     }
 
     public String file() {

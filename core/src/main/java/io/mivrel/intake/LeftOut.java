@@ -3,7 +3,7 @@ package io.mivrel.intake;
 /** Why a row that was read is neither delivered nor held. */
 public enum LeftOut {
     ABOVE_TITLES("above the titles"),
-    TITLES("titles"),
+    TITLES("title row"),
     TITLES_AGAIN("titles again"),
     BLANK("blank"),
     BELOW_DATA("below the data"),

@@ -188,9 +188,13 @@ public enum Rule {
             BLOCKER,
             "A text holds a character that the encoding of the delivery cannot write.",
             "Deliver as UTF-8, or change the text."),
+    CHANGED_SINCE_DELIVERED(
+            BLOCKER,
+            "A document with this number was delivered before by a run of the same name, with other figures.",
+            "Post the difference under a number of its own, or withdraw the first one at the receiver."),
     DELIVERED_BEFORE(
             NOTE,
-            "This very file was delivered before by this run sheet; what was delivered then was left out now.",
+            "Documents of this run were delivered before by a run of the same name; they were left out.",
             "Nothing to do. To deliver it once more on purpose, give the run sheet another name.");
 
     private final Severity severity;

@@ -20,6 +20,7 @@ final class Accounting {
         Totals documents = new Totals();
         documents.add(report.clear().totals());
         documents.add(report.held().totals());
+        documents.add(report.before().totals());
         documents.add(report.beyondPilot().totals());
         require(report.readTotals().agreesWith(documents), "amounts read and accounted for", report);
     }

@@ -97,7 +97,6 @@ final class BatchReader implements AutoCloseable {
                     source,
                     plan.books().decimals(),
                     plan.dates(),
-                    input.onlyRows(),
                     heldFiles.contains(input.name()));
             tallies.add(intake.tally());
             boolean more = true;

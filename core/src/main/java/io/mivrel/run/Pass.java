@@ -45,6 +45,7 @@ final class Pass {
     private final FindingLog findings = new FindingLog();
     private final Fate clear = new Fate();
     private final Fate held = new Fate();
+    private final Fate before = new Fate();
     private final Fate beyond = new Fate();
     private final Map<String, HeldRows> heldRows = new HashMap<>();
     private final List<Check> checks = new ArrayList<>();
@@ -135,18 +136,53 @@ final class Pass {
         if (apart) {
             ofDocument.add(standApart(records));
         }
-        boolean sound = document.isSound();
-        if (sound && ofDocument.stream().noneMatch(Finding::blocks)) {
+        boolean blocked = !document.isSound();
+        Fingerprint fingerprint = null;
+        if (!blocked && noBlocker()) {
+            fingerprint = Fingerprint.of(document, records.get(0));
+            Memory.Verdict verdict = plan.memory().judge(fingerprint.identity(), fingerprint.content());
+            if (verdict == Memory.Verdict.DELIVERED) {
+                before.add(document);
+                return;
+            }
+            if (verdict == Memory.Verdict.CHANGED) {
+                ofDocument.add(changed(document));
+            }
             for (Check check : checks) {
-                check.check(document, ofDocument::add);
+                check.check(document, this::addOnce);
             }
         }
-        boolean blocked = !sound;
         for (Finding finding : ofDocument) {
             blocked |= finding.blocks();
             findings.add(finding);
         }
-        settle(document, blocked);
+        settle(document, fingerprint, blocked);
+    }
+
+    private boolean noBlocker() {
+        for (Finding finding : ofDocument) {
+            if (finding.blocks()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    // Two deliveries may refuse the same text for the same reason.
+    private void addOnce(Finding finding) {
+        if (!ofDocument.contains(finding)) {
+            ofDocument.add(finding);
+        }
+    }
+
+    private static Finding changed(Document document) {
+        return new Finding(
+                Rule.CHANGED_SINCE_DELIVERED,
+                document.origin(),
+                "reference",
+                document.reference(),
+                "was delivered before with other figures",
+                "post the difference under a number of its own, or withdraw the first one");
     }
 
     private static Finding standApart(List<Record> records) {
@@ -162,7 +198,7 @@ final class Pass {
                 "");
     }
 
-    private void settle(Document document, boolean blocked) {
+    private void settle(Document document, Fingerprint fingerprint, boolean blocked) {
         if (blocked) {
             held.add(document);
             heldRowsOf(document.records().get(0).file()).add(document, blockers());
@@ -174,6 +210,7 @@ final class Pass {
                 for (DeliveryWriter writer : writers) {
                     writer.write(document);
                 }
+                plan.memory().remember(fingerprint.identity(), fingerprint.content());
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }
@@ -191,6 +228,16 @@ final class Pass {
     private void finish() throws IOException {
         for (DeliveryWriter writer : writers) {
             writer.finish();
+        }
+        if (before.documents() > 0) {
+            findings.add(new Finding(
+                    Rule.DELIVERED_BEFORE,
+                    Origin.of(plan.inputs().get(0).name(), 0),
+                    "",
+                    "",
+                    before.documents() + (before.documents() == 1 ? " document was" : " documents were")
+                            + " delivered by an earlier run '" + plan.name() + "' and left out now",
+                    ""));
         }
         for (IntakeTally tally : tallies) {
             held.addUnreadRows(tally.unreadable());
@@ -246,6 +293,7 @@ final class Pass {
                 tallies,
                 cleared,
                 held,
+                before,
                 beyond,
                 delivered,
                 findings,

@@ -29,6 +29,7 @@ public final class Run {
                     throw new IOException("a file kept changing while it was read");
                 }
                 pass.discard();
+                plan.memory().startOver();
                 pass = pass.next();
                 pass.read();
             }

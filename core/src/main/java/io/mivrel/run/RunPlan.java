@@ -26,6 +26,7 @@ import java.util.Objects;
  * @param ownChecks checks beside the standard ones
  * @param holdEverything true when one blocker stops the whole delivery
  * @param first at most this many documents are delivered, as a pilot; 0 for all
+ * @param memory what earlier runs delivered
  * @param deliver false to check only
  */
 public record RunPlan(
@@ -39,12 +40,14 @@ public record RunPlan(
         List<Check> ownChecks,
         boolean holdEverything,
         long first,
+        Memory memory,
         boolean deliver) {
 
     public RunPlan {
         Objects.requireNonNull(name);
         Objects.requireNonNull(books);
         Objects.requireNonNull(dates);
+        Objects.requireNonNull(memory);
         inputs = List.copyOf(inputs);
         orders = List.copyOf(orders);
         ownChecks = List.copyOf(ownChecks);

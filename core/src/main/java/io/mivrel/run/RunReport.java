@@ -11,7 +11,7 @@ import java.util.Map;
 
 /**
  * What a run did. Its counts close: rows read = rows clear + held + left out, and the totals as read = clear + held +
- * beyond the pilot; a run whose counts did not close would have failed.
+ * delivered before + beyond the pilot; a run whose counts did not close would have failed.
  *
  * @param name the run's name
  * @param company the company of the books
@@ -21,6 +21,7 @@ import java.util.Map;
  * @param files the counts of each file, in order
  * @param clear documents without a blocker; delivered, unless only checked
  * @param held documents with a blocker
+ * @param before documents that an earlier run delivered
  * @param beyondPilot clear documents that the pilot left for later
  * @param deliveries what was written
  * @param findings everything noticed
@@ -35,6 +36,7 @@ public record RunReport(
         List<IntakeTally> files,
         Fate clear,
         Fate held,
+        Fate before,
         Fate beyondPilot,
         List<DeliveredFile> deliveries,
         FindingLog findings,
@@ -50,6 +52,9 @@ public record RunReport(
         Map<LeftOut, Long> all = new EnumMap<>(LeftOut.class);
         for (IntakeTally file : files) {
             file.leftOut().forEach((cause, count) -> all.merge(cause, count, Long::sum));
+        }
+        if (before.rows() > 0) {
+            all.put(LeftOut.DELIVERED_BEFORE, before.rows());
         }
         if (beyondPilot.rows() > 0) {
             all.put(LeftOut.BEYOND_PILOT, beyondPilot.rows());

@@ -1,6 +1,8 @@
 package io.mivrel.ledger;
 
+import io.mivrel.run.Memory;
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -8,51 +10,47 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.time.Instant;
-import java.util.BitSet;
-import java.util.Optional;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConfig.TransactionMode;
 
 /**
- * Mivrel's memory of what was delivered, in one SQLite file. An input file is known by its SHA-256 digest; with it stand
- * the rows that were not delivered then, held or outside the wanted dates, since all its other rows are done with.
+ * Mivrel's memory of what was delivered, in one SQLite file: the fingerprints of all documents that the runs of a name
+ * have delivered, packed by the thousand. Format 1, kept in {@code user_version}; a newer one is refused.
  *
  * <p>Opening takes the register for one run: a second run waits up to ten seconds and then fails. Nothing is remembered
- * until {@link #commit}. For one thread.
+ * for good until {@link #commit}; closing without it forgets. For one thread.
  */
-public final class Register implements AutoCloseable {
+public final class Register implements Memory, AutoCloseable {
     private static final int FORMAT = 1;
     private static final int WAIT_MILLIS = 10_000;
+    private static final int PACK = 8192;
 
     private final Path file;
+    private final String run;
     private final Connection connection;
+    private final Delivered delivered = new Delivered();
+    private final ByteBuffer pack = ByteBuffer.allocate(PACK * 2 * Long.BYTES);
+    private long lastKept;
 
-    private Register(Path file, Connection connection) {
+    private Register(Path file, String run, Connection connection) {
         this.file = file;
+        this.run = run;
         this.connection = connection;
     }
 
-    /**
-     * What an earlier run remembered of an input file.
-     *
-     * @param rowsLeft rows not delivered then, by physical line; the others are done with
-     * @param deliveredAt when, in ISO 8601
-     */
-    public record Known(BitSet rowsLeft, String deliveredAt) {}
-
-    /** Opens the register, making it and its folder when missing, and takes it for one run. */
-    public static Register open(Path file) throws IOException {
+    /** Opens the register for runs of a name, making it and its folder when missing. */
+    public static Register open(Path file, String run) throws IOException {
         Files.createDirectories(file.toAbsolutePath().getParent());
         SQLiteConfig config = new SQLiteConfig();
         config.setBusyTimeout(WAIT_MILLIS);
         config.setTransactionMode(TransactionMode.IMMEDIATE);
         try {
             Connection connection = config.createConnection("jdbc:sqlite:" + file.toAbsolutePath());
-            Register register = new Register(file, connection);
+            Register register = new Register(file, run, connection);
             try {
                 connection.setAutoCommit(false);
                 register.prepare();
+                register.load();
                 return register;
             } catch (SQLException | IOException e) {
                 register.close();
@@ -66,78 +64,94 @@ public final class Register implements AutoCloseable {
     private static RegisterException failure(Path file, SQLException e) {
         String message = e.getMessage() == null ? "" : e.getMessage();
         String why = message.contains("BUSY") || message.contains("locked")
-                ? "another run is using it; try again when that has ended"
+                ? "is in use by another run; try again when that has ended"
                 : "cannot be used: " + message;
         return new RegisterException(file + ": the register " + why, e);
     }
 
     private void prepare() throws SQLException, IOException {
         try (Statement statement = connection.createStatement()) {
+            // An update takes the register at once, rather than when the first document is remembered.
+            statement.executeUpdate("CREATE TABLE IF NOT EXISTS delivered ("
+                    + "id INTEGER PRIMARY KEY, run TEXT NOT NULL, fingerprints BLOB NOT NULL)");
             int format;
             try (ResultSet version = statement.executeQuery("PRAGMA user_version")) {
                 format = version.getInt(1);
             }
             if (format > FORMAT) {
                 throw new RegisterException(
-                        file + ": the register has format " + format + ", and this Mivrel knows formats up to " + FORMAT,
+                        file + ": the register has format " + format + ", and this Mivrel knows formats up to "
+                                + FORMAT,
                         null);
             }
-            statement.executeUpdate("CREATE TABLE IF NOT EXISTS delivered ("
-                    + "run TEXT NOT NULL, digest TEXT NOT NULL, bytes INTEGER NOT NULL, file TEXT NOT NULL,"
-                    + " rows_left BLOB NOT NULL, at TEXT NOT NULL, PRIMARY KEY (run, digest)) WITHOUT ROWID");
             statement.executeUpdate("PRAGMA user_version = " + FORMAT);
         }
     }
 
-    /** True when the run has delivered a file of this size before: only then is its digest worth asking for. */
-    public boolean mayKnow(String run, long bytes) throws IOException {
+    private void load() throws SQLException {
         try (PreparedStatement query =
-                connection.prepareStatement("SELECT 1 FROM delivered WHERE run = ? AND bytes = ? LIMIT 1")) {
+                connection.prepareStatement("SELECT id, fingerprints FROM delivered WHERE run = ? ORDER BY id")) {
             query.setString(1, run);
-            query.setLong(2, bytes);
-            try (ResultSet found = query.executeQuery()) {
-                return found.next();
+            try (ResultSet packs = query.executeQuery()) {
+                while (packs.next()) {
+                    ByteBuffer longs = ByteBuffer.wrap(packs.getBytes(2));
+                    while (longs.remaining() >= 2 * Long.BYTES) {
+                        delivered.add(longs.getLong(), longs.getLong());
+                    }
+                }
             }
-        } catch (SQLException e) {
-            throw failure(file, e);
+        }
+        try (Statement statement = connection.createStatement();
+                ResultSet last = statement.executeQuery("SELECT coalesce(max(id), 0) FROM delivered")) {
+            lastKept = last.getLong(1);
         }
     }
 
-    /** What is known of a file with this digest. */
-    public Optional<Known> known(String run, String digest) throws IOException {
-        try (PreparedStatement query =
-                connection.prepareStatement("SELECT rows_left, at FROM delivered WHERE run = ? AND digest = ?")) {
-            query.setString(1, run);
-            query.setString(2, digest);
-            try (ResultSet found = query.executeQuery()) {
-                return found.next()
-                        ? Optional.of(new Known(BitSet.valueOf(found.getBytes(1)), found.getString(2)))
-                        : Optional.empty();
-            }
-        } catch (SQLException e) {
-            throw failure(file, e);
+    @Override
+    public Verdict judge(long identity, long content) {
+        return delivered.judge(identity, content);
+    }
+
+    @Override
+    public void remember(long identity, long content) throws IOException {
+        pack.putLong(identity).putLong(content);
+        if (!pack.hasRemaining()) {
+            store();
         }
     }
 
-    /** Remembers that a file was delivered but for some rows; replaces what was known. */
-    public void remember(String run, String digest, long bytes, String name, BitSet rowsLeft, Instant at)
-            throws IOException {
-        try (PreparedStatement insert = connection.prepareStatement(
-                "INSERT OR REPLACE INTO delivered (run, digest, bytes, file, rows_left, at) VALUES (?, ?, ?, ?, ?, ?)")) {
+    private void store() throws IOException {
+        if (pack.position() == 0) {
+            return;
+        }
+        byte[] bytes = new byte[pack.position()];
+        pack.flip().get(bytes);
+        pack.clear();
+        try (PreparedStatement insert =
+                connection.prepareStatement("INSERT INTO delivered (run, fingerprints) VALUES (?, ?)")) {
             insert.setString(1, run);
-            insert.setString(2, digest);
-            insert.setLong(3, bytes);
-            insert.setString(4, name);
-            insert.setBytes(5, rowsLeft.toByteArray());
-            insert.setString(6, at.toString());
+            insert.setBytes(2, bytes);
             insert.executeUpdate();
         } catch (SQLException e) {
             throw failure(file, e);
         }
     }
 
-    /** Makes all that was remembered last. */
+    @Override
+    public void startOver() throws IOException {
+        pack.clear();
+        delivered.startOver();
+        try (PreparedStatement delete = connection.prepareStatement("DELETE FROM delivered WHERE id > ?")) {
+            delete.setLong(1, lastKept);
+            delete.executeUpdate();
+        } catch (SQLException e) {
+            throw failure(file, e);
+        }
+    }
+
+    /** Makes all that was remembered last for good. */
     public void commit() throws IOException {
+        store();
         try {
             connection.commit();
         } catch (SQLException e) {

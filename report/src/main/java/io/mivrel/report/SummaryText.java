@@ -10,6 +10,7 @@ import io.mivrel.model.Severity;
 import io.mivrel.model.Totals;
 import io.mivrel.run.Fate;
 import io.mivrel.run.RunReport;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -107,14 +108,23 @@ public final class SummaryText {
             line("delivered", delivered.delivery() + ": nothing, no document was clear");
             return;
         }
-        Totals totals = delivered.totals();
-        String first = delivered.files().get(0);
+        String first = Words.shown(Path.of(delivered.files().get(0)));
         String more = delivered.files().size() == 1 ? "" : " and " + (delivered.files().size() - 1) + " more";
         line("delivered", first + more);
         line(
                 "",
-                rows(delivered.rows()) + ", plus " + money(totals.debit()) + ", minus " + money(totals.credit())
-                        + ": read back, as meant");
+                rows(delivered.rows()) + ", " + amounts(delivered) + ": read back, as meant");
+    }
+
+    private String amounts(DeliveredFile delivered) {
+        String plus = money(delivered.totals().debit());
+        String minus = money(delivered.totals().credit());
+        return switch (delivered.takes()) {
+            case JOURNALS -> "debit " + plus + ", credit " + minus;
+            case BANK_TRANSACTIONS -> "in " + plus + ", out " + minus;
+            case INVOICES -> "net as printed " + plus
+                    + (delivered.totals().credit() == 0 ? "" : ", less " + minus);
+        };
     }
 
     private void problems(Severity severity, int most) {
@@ -160,7 +170,7 @@ public final class SummaryText {
             }
             out.append(": ");
             if (!finding.value().isEmpty()) {
-                out.append('"').append(finding.value()).append("\" ");
+                out.append('"').append(finding.value()).append("\": ");
             }
             out.append(finding.reason()).append("  ").append(faint("[" + rule.id() + "]")).append('\n');
             if (!finding.suggestion().isEmpty()) {

@@ -5,6 +5,7 @@ import io.mivrel.intake.LeftOut;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.run.RunReport;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
@@ -67,6 +68,13 @@ final class Words {
             return first.getDayOfMonth() + " to " + DAY.format(last);
         }
         return (first.getYear() == last.getYear() ? DAY_MONTH : DAY).format(first) + " to " + DAY.format(last);
+    }
+
+    /** A path as short as it can be said from the folder the user stands in. */
+    static String shown(Path path) {
+        Path here = Path.of("").toAbsolutePath();
+        Path absolute = path.toAbsolutePath().normalize();
+        return absolute.startsWith(here) ? here.relativize(absolute).toString() : absolute.toString();
     }
 
     /** The causes with their counts: {@code 4 above the titles, 3 blank}. */

@@ -1,0 +1,57 @@
+package io.mivrel.run;
+
+import io.mivrel.cells.Hash64;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.BankTransaction;
+import io.mivrel.model.Document;
+import io.mivrel.model.Invoice;
+import io.mivrel.model.InvoiceLine;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Journal;
+import io.mivrel.model.JournalLine;
+import io.mivrel.model.Record;
+
+/**
+ * What makes a document the same from run to run, version 1: {@code identity} is what it is called, {@code content} its
+ * figures as the source has them, before coding. A bank line is called by nothing but its content, so both are equal.
+ * Narratives of journals and invoices do not count: correcting a text makes no new document.
+ */
+record Fingerprint(long identity, long content) {
+
+    static Fingerprint of(Document document, Record source) {
+        if (document instanceof BankTransaction transaction) {
+            long h = Hash64.add(1, transaction.bankAccount());
+            h = Hash64.add(h, source.number(BankLines.DATE));
+            h = Hash64.add(h, source.number(BankLines.AMOUNT));
+            h = Hash64.add(h, source.number(BankLines.BALANCE));
+            h = Hash64.add(h, source.text(BankLines.REFERENCE));
+            h = Hash64.add(h, source.text(BankLines.NARRATIVE));
+            return new Fingerprint(h, h);
+        }
+        if (document instanceof Invoice invoice) {
+            long identity = Hash64.add(2, source.text(InvoiceLines.KIND));
+            identity = Hash64.add(identity, source.text(InvoiceLines.PARTY));
+            identity = Hash64.add(identity, invoice.reference());
+            long content = Hash64.add(identity, invoice.date().toEpochDay());
+            for (InvoiceLine line : invoice.lines()) {
+                content = Hash64.add(content, line.source().text(InvoiceLines.ACCOUNT));
+                content = Hash64.add(content, line.net());
+                content = Hash64.add(content, line.tax());
+            }
+            return new Fingerprint(identity, content);
+        }
+        Journal journal = (Journal) document;
+        long identity = Hash64.add(3, journal.reference());
+        long content = Hash64.add(identity, journal.date().toEpochDay());
+        for (JournalLine line : journal.lines()) {
+            content = Hash64.add(content, line.account());
+            content = Hash64.add(content, line.amount());
+        }
+        return new Fingerprint(identity, content);
+    }
+
+    /** True when equal ones are told apart only by how many there are. */
+    boolean isCounted() {
+        return identity == content;
+    }
+}
