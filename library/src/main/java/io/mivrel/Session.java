@@ -11,10 +11,13 @@ import io.mivrel.run.Memory;
 import io.mivrel.run.Run;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 
 /** One execution: the run with the memory of earlier ones, its evidence, and what to remember of it. */
 final class Session {
@@ -39,11 +42,12 @@ final class Session {
             return new Outcome(execute(true, Memory.NONE), null, List.of());
         }
         try (Register memory = Register.open(register(), run.name())) {
+            List<CompletableFuture<Vouched>> inputs = digestInputs();
             RunReport report = execute(true, memory);
             if (!report.deliveries().isEmpty()) {
                 memory.commit();
             }
-            return keepEvidence(report);
+            return keepEvidence(report, inputs);
         }
     }
 
@@ -55,7 +59,7 @@ final class Session {
         return Run.execute(run.plan(deliver, memory), run.progress());
     }
 
-    private Outcome keepEvidence(RunReport report) throws IOException {
+    private Outcome keepEvidence(RunReport report, List<CompletableFuture<Vouched>> digests) throws IOException {
         run.progress().at("evidence", report.rowsRead());
         EvidenceFolder folder = EvidenceFolder.create(run.home().resolve("evidence"), run.slug() + "-" + run.today());
         List<Input> inputs = run.inputs();
@@ -64,19 +68,48 @@ final class Session {
                 report,
                 outcome.summary(SummaryText.Style.PLAIN),
                 outcome.json(),
-                vouched(report),
+                vouched(report, digests),
                 run.settings());
         return outcome;
     }
 
-    private List<Vouched> vouched(RunReport report) throws IOException {
+    // Digests of large inputs take their time, so they are begun when the run begins.
+    private List<CompletableFuture<Vouched>> digestInputs() {
+        return run.sources().stream()
+                .map(source -> CompletableFuture.supplyAsync(() -> {
+                    try {
+                        return vouched("input", source.path(), source.shown());
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(e);
+                    }
+                }))
+                .toList();
+    }
+
+    private static Vouched finished(CompletableFuture<Vouched> digest) throws IOException {
+        try {
+            return digest.join();
+        } catch (CompletionException e) {
+            if (e.getCause() instanceof UncheckedIOException failed) {
+                throw failed.getCause();
+            }
+            throw e;
+        }
+    }
+
+    private List<Vouched> vouched(RunReport report, List<CompletableFuture<Vouched>> inputs) throws IOException {
         List<Vouched> files = new ArrayList<>();
-        for (Mivrel.Source source : run.sources()) {
-            files.add(vouched("input", source.path(), source.shown()));
+        for (CompletableFuture<Vouched> input : inputs) {
+            files.add(finished(input));
         }
         for (DeliveredFile delivered : report.deliveries()) {
-            for (String name : delivered.files()) {
-                files.add(vouched("output", Path.of(name), relative(Path.of(name))));
+            for (int i = 0; i < delivered.files().size(); i++) {
+                Path path = Path.of(delivered.files().get(i));
+                files.add(new Vouched(
+                        "output",
+                        relative(path),
+                        Files.size(path),
+                        delivered.digests().get(i)));
             }
         }
         for (Path setting : run.settings()) {
@@ -93,6 +126,6 @@ final class Session {
     }
 
     private static Vouched vouched(String role, Path path, String shown) throws IOException {
-        return new Vouched(role, shown, Files.size(path), Digests.sha256(path));
+        return new Vouched(role, shown, Files.size(path), Digests.sha512(path));
     }
 }

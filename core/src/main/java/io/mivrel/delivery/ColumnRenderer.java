@@ -42,8 +42,8 @@ final class ColumnRenderer {
     }
 
     /** The text as the document has it, before it is cut; {@code null} when blank. */
-    String text(Document document, int line) {
-        Object value = texts.of(document, line);
+    String text(Document document, Object line, int index) {
+        Object value = texts.of(document, line, index);
         return value instanceof BigDecimal number ? decimal(number) : (String) value;
     }
 
@@ -53,7 +53,7 @@ final class ColumnRenderer {
     }
 
     /** Builds the cell; answers the value that must be found again when it is read back. */
-    long render(Document document, int line, CellBuffer out) {
+    long render(Document document, Object line, int index, CellBuffer out) {
         out.clear();
         if (numbers != null) {
             long value = numbers.of(document, line);
@@ -62,7 +62,7 @@ final class ColumnRenderer {
             }
             return isAmount() ? amount(value, out) : date(value, out);
         }
-        String text = texts == null ? column.constant() : text(document, line);
+        String text = texts == null ? column.constant() : text(document, line, index);
         if (text != null) {
             appendAllowed(text, out);
         }

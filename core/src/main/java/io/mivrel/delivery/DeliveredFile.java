@@ -9,9 +9,10 @@ import java.util.List;
  * @param delivery its name
  * @param takes the kind of documents
  * @param files the files' names, in the order of their parts
+ * @param digests the files' SHA-512 digests, in the same order
  * @param documents documents written
  * @param rows rows without titles
  * @param totals control totals read back from the files
  */
 public record DeliveredFile(
-        String delivery, Takes takes, List<String> files, long documents, long rows, Totals totals) {}
+        String delivery, Takes takes, List<String> files, List<String> digests, long documents, long rows, Totals totals) {}

@@ -4,8 +4,6 @@ import io.mivrel.checking.Check;
 import io.mivrel.model.Document;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Journal;
-import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
@@ -21,16 +19,21 @@ public final class DeliveryCheck implements Check {
 
     public DeliveryCheck(Delivery delivery, int decimals) {
         this.delivery = delivery;
+        Charset charset = Charset.forName(delivery.form().encoding());
+        // Every encoding of Unicode can write every character.
+        this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
         List<ColumnRenderer> texts = new ArrayList<>();
         for (ColumnRenderer column : DeliveryWriter.renderers(delivery, delivery.numbers().withDecimals(decimals))) {
-            if (column.isText()) {
+            if (column.isText() && (encoder != null || canOffend(column.column))) {
                 texts.add(column);
             }
         }
         this.limited = texts.toArray(ColumnRenderer[]::new);
-        Charset charset = Charset.forName(delivery.form().encoding());
-        // Every encoding of Unicode can write every character.
-        this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
+    }
+
+    // A code without limits can be written as it is.
+    private static boolean canOffend(DeliveryColumn column) {
+        return column.field().type() == FieldType.TEXT || column.atMost() > 0 || !column.refuse().isEmpty();
     }
 
     @Override
@@ -39,32 +42,26 @@ public final class DeliveryCheck implements Check {
         int lines = delivery.takes().lines(delivered);
         for (ColumnRenderer column : limited) {
             String last = null;
-            for (int line = 0; line < lines; line++) {
-                String text = column.text(delivered, line);
+            for (int index = 0; index < lines; index++) {
+                Object line = LineValues.line(delivered, index);
+                String text = column.text(delivered, line, index);
                 // The heading's texts are the same object for every line: once is enough.
                 if (text != null && text != last) {
                     last = text;
-                    check(column.column, text, origin(delivered, line), findings);
+                    check(column.column, text, line, findings);
                 }
             }
         }
     }
 
-    private static Origin origin(Document delivered, int line) {
-        if (delivered instanceof Journal journal) {
-            return journal.lines().get(line).source().origin();
-        }
-        return delivered.records().get(line).origin();
-    }
-
-    private void check(DeliveryColumn column, String text, Origin origin, Consumer<Finding> findings) {
+    private void check(DeliveryColumn column, String text, Object line, Consumer<Finding> findings) {
         boolean code = column.field().type() != FieldType.TEXT;
         if (column.atMost() > 0 && text.length() > column.atMost()) {
             add(
                     code ? Rule.CODE_TOO_LONG : Rule.TEXT_CUT,
                     column,
                     text,
-                    origin,
+                    line,
                     "has " + text.length() + " characters, '" + delivery.name() + "' takes " + column.atMost(),
                     code ? "shorten it in the source" : "what is left: " + text.substring(0, column.atMost()),
                     findings);
@@ -75,7 +72,7 @@ public final class DeliveryCheck implements Check {
                     code ? Rule.CODE_REFUSED : Rule.TEXT_REFUSED_CHARACTERS,
                     column,
                     text,
-                    origin,
+                    line,
                     "'" + delivery.name() + "' refuses " + refused,
                     code ? "correct it in the source" : "they are left out",
                     findings);
@@ -85,7 +82,7 @@ public final class DeliveryCheck implements Check {
                     Rule.TEXT_FORMULA,
                     column,
                     text,
-                    origin,
+                    line,
                     "begins with '" + text.charAt(0) + "', which a spreadsheet may run",
                     "do not open the delivered file in a spreadsheet, or change the text",
                     findings);
@@ -95,7 +92,7 @@ public final class DeliveryCheck implements Check {
                     Rule.TEXT_NOT_ENCODABLE,
                     column,
                     text,
-                    origin,
+                    line,
                     delivery.form().encoding() + " cannot write it",
                     "deliver as UTF-8, or change the text",
                     findings);
@@ -120,10 +117,10 @@ public final class DeliveryCheck implements Check {
             Rule rule,
             DeliveryColumn column,
             String text,
-            Origin origin,
+            Object line,
             String reason,
             String suggestion,
             Consumer<Finding> findings) {
-        findings.accept(new Finding(rule, origin, column.field().name(), text, reason, suggestion));
+        findings.accept(new Finding(rule, LineValues.source(line).origin(), column.field().name(), text, reason, suggestion));
     }
 }

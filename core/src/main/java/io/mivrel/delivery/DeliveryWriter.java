@@ -22,6 +22,7 @@ public final class DeliveryWriter {
     private int part;
     private long rowsInPart;
     private long documents;
+    private final List<String> digests = new ArrayList<>();
 
     /** Nothing is opened before the first document or {@link #finish}. */
     public DeliveryWriter(Delivery delivery, int decimals, Outlet outlet) {
@@ -48,9 +49,10 @@ public final class DeliveryWriter {
         if (out == null || (most > 0 && rowsInPart > 0 && rowsInPart + lines > most)) {
             openPart();
         }
-        for (int line = 0; line < lines; line++) {
+        for (int index = 0; index < lines; index++) {
+            Object line = LineValues.line(delivered, index);
             for (int i = 0; i < columns.length; i++) {
-                values[i] = columns[i].render(delivered, line, cell);
+                values[i] = columns[i].render(delivered, line, index, cell);
                 out.cell(cell.chars(), 0, cell.length());
             }
             out.endRow();
@@ -101,6 +103,13 @@ public final class DeliveryWriter {
         }
     }
 
+    /** Works out the digests of what lies on disk; under the same conditions as {@link #prove}. */
+    public void digest() throws IOException {
+        for (int p = 1; p <= part; p++) {
+            digests.add(outlet.digest(p));
+        }
+    }
+
     private void readBack(int number, Proof found) throws IOException {
         long[] read = new long[readers.length];
         try (RowSource rows = outlet.readBack(number)) {
@@ -122,10 +131,10 @@ public final class DeliveryWriter {
         }
     }
 
-    /** Gives the files their names; only after {@link #prove}. */
+    /** Gives the files their names; only after {@link #prove} and {@link #digest}. */
     public DeliveredFile publish() throws IOException {
         List<String> files = part == 0 ? new ArrayList<>() : outlet.publish();
-        return new DeliveredFile(delivery.name(), delivery.takes(), files, documents, meant.rows(), meant.totals());
+        return new DeliveredFile(delivery.name(), delivery.takes(), files, List.copyOf(digests), documents, meant.rows(), meant.totals());
     }
 
     /** Removes all traces, also of what {@link #publish} named. */

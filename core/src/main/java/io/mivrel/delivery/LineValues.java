@@ -4,6 +4,7 @@ import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
 import io.mivrel.model.InvoiceLines;
@@ -17,101 +18,104 @@ import java.util.Map;
 final class LineValues {
     /** A text or decimal value; {@code null} when blank. */
     interface Text {
-        Object of(Document document, int line);
+        Object of(Document document, Object line, int index);
     }
 
     /** An amount or an epoch day; {@link Record#ABSENT} when blank. */
     interface Number {
-        long of(Document document, int line);
+        long of(Document document, Object line);
     }
 
-    private interface OfJournal {
-        Object of(Journal journal, JournalLine line, int index);
-    }
-
-    private static final Map<Field, OfJournal> JOURNAL_TEXTS = Map.of(
-            JournalLines.REFERENCE, (j, l, i) -> j.reference(),
-            JournalLines.ACCOUNT, (j, l, i) -> l.account(),
-            JournalLines.NARRATIVE, (j, l, i) -> l.narrative(),
-            JournalLines.TAX_CODE, (j, l, i) -> l.taxCode(),
-            JournalLines.PARTY, (j, l, i) -> l.party(),
-            JournalLines.DEPARTMENT, (j, l, i) -> l.department(),
-            JournalLines.LINE, (j, l, i) -> Integer.toString(i + 1),
-            JournalLines.SOURCE_FILE, (j, l, i) -> l.source().file(),
-            JournalLines.SOURCE_ROW, (j, l, i) -> Long.toString(l.source().row()));
+    private static final Map<Field, Text> JOURNAL_TEXTS = Map.of(
+            JournalLines.REFERENCE, (d, l, i) -> d.reference(),
+            JournalLines.ACCOUNT, (d, l, i) -> ((JournalLine) l).account(),
+            JournalLines.NARRATIVE, (d, l, i) -> ((JournalLine) l).narrative(),
+            JournalLines.TAX_CODE, (d, l, i) -> ((JournalLine) l).taxCode(),
+            JournalLines.PARTY, (d, l, i) -> ((JournalLine) l).party(),
+            JournalLines.DEPARTMENT, (d, l, i) -> ((JournalLine) l).department(),
+            JournalLines.LINE, (d, l, i) -> Integer.toString(i + 1),
+            JournalLines.SOURCE_FILE, (d, l, i) -> source(l).file(),
+            JournalLines.SOURCE_ROW, (d, l, i) -> Long.toString(source(l).row()));
 
     private LineValues() {}
 
+    /** The line that the values are taken from: a journal line, an invoice line, or the record of a bank line. */
+    static Object line(Document delivered, int index) {
+        if (delivered instanceof Journal journal) {
+            return journal.lines().get(index);
+        }
+        return delivered instanceof Invoice invoice
+                ? invoice.lines().get(index)
+                : delivered.records().get(index);
+    }
+
+    /** The record that a line was made of. */
+    static Record source(Object line) {
+        if (line instanceof JournalLine journalLine) {
+            return journalLine.source();
+        }
+        return line instanceof InvoiceLine invoiceLine ? invoiceLine.source() : (Record) line;
+    }
+
     /** For fields of text, code and number. */
     static Text text(Field field) {
-        OfJournal ofJournal = JOURNAL_TEXTS.get(field);
+        Text ofJournal = JOURNAL_TEXTS.get(field);
         if (ofJournal != null) {
-            return (d, i) -> {
-                Journal journal = (Journal) d;
-                return ofJournal.of(journal, journal.lines().get(i), i);
-            };
+            return ofJournal;
         }
         if (field == BankLines.ENTRY) {
-            return (d, i) -> ((BankTransaction) d).codingEntry();
+            return (d, l, i) -> ((BankTransaction) d).codingEntry();
         }
         if (field == BankLines.BANK_ACCOUNT) {
-            return (d, i) -> ((BankTransaction) d).bankAccount();
+            return (d, l, i) -> ((BankTransaction) d).bankAccount();
         }
         if (field == InvoiceLines.LINE) {
-            return (d, i) -> Integer.toString(i + 1);
+            return (d, l, i) -> Integer.toString(i + 1);
         }
         if (field == BankLines.SOURCE_FILE || field == InvoiceLines.SOURCE_FILE) {
-            return (d, i) -> source(d, i).file();
+            return (d, l, i) -> source(l).file();
         }
         if (field == BankLines.SOURCE_ROW || field == InvoiceLines.SOURCE_ROW) {
-            return (d, i) -> Long.toString(source(d, i).row());
+            return (d, l, i) -> Long.toString(source(l).row());
         }
-        if (field.type() == io.mivrel.model.FieldType.DECIMAL) {
-            return (d, i) -> source(d, i).decimal(field);
+        if (field.type() == FieldType.DECIMAL) {
+            return (d, l, i) -> source(l).decimal(field);
         }
-        return (d, i) -> source(d, i).text(field);
+        return (d, l, i) -> source(l).text(field);
     }
 
     /** For fields of date and amount. */
     static Number number(Field field) {
         if (field == JournalLines.DATE) {
-            return (d, i) -> d.date().toEpochDay();
+            return (d, l) -> d.date().toEpochDay();
         }
         if (field == JournalLines.AMOUNT) {
-            return (d, i) -> ((Journal) d).lines().get(i).amount();
+            return (d, l) -> ((JournalLine) l).amount();
         }
         if (field == JournalLines.DEBIT) {
-            return (d, i) -> ((Journal) d).lines().get(i).debit();
+            return (d, l) -> ((JournalLine) l).debit();
         }
         if (field == JournalLines.CREDIT) {
-            return (d, i) -> ((Journal) d).lines().get(i).credit();
+            return (d, l) -> ((JournalLine) l).credit();
         }
         if (field == BankLines.MONEY_IN) {
-            return (d, i) -> Math.max(0, ((BankTransaction) d).amount());
+            return (d, l) -> Math.max(0, ((BankTransaction) d).amount());
         }
         if (field == BankLines.MONEY_OUT) {
-            return (d, i) -> Math.max(0, -((BankTransaction) d).amount());
+            return (d, l) -> Math.max(0, -((BankTransaction) d).amount());
         }
         if (field == InvoiceLines.NET) {
-            return (d, i) -> line(d, i).net();
+            return (d, l) -> ((InvoiceLine) l).net();
         }
         if (field == InvoiceLines.TAX) {
-            return (d, i) -> line(d, i).tax();
+            return (d, l) -> ((InvoiceLine) l).tax();
         }
         if (field == InvoiceLines.GROSS) {
-            return (d, i) -> line(d, i).gross();
+            return (d, l) -> ((InvoiceLine) l).gross();
         }
         if (field == InvoiceLines.TOTAL) {
-            return (d, i) -> ((Invoice) d).gross();
+            return (d, l) -> ((Invoice) d).gross();
         }
-        return (d, i) -> source(d, i).number(field);
-    }
-
-    private static InvoiceLine line(Document document, int line) {
-        return ((Invoice) document).lines().get(line);
-    }
-
-    private static Record source(Document document, int line) {
-        return document instanceof Invoice ? line(document, line).source() : document.records().get(line);
+        return (d, l) -> source(l).number(field);
     }
 }

@@ -16,6 +16,9 @@ public interface Outlet {
     /** Reads back a part that was written and closed. */
     RowSource readBack(int part) throws IOException;
 
+    /** The SHA-512 digest of a part that was written and closed, in hexadecimal digits. */
+    String digest(int part) throws IOException;
+
     /** Makes all parts safe on disk and gives them their names, all or none; answers the names as the user knows them. */
     List<String> publish() throws IOException;
 

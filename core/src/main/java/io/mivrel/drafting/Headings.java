@@ -43,7 +43,7 @@ final class Headings {
         }
         return field.type() == FieldType.DATE || field.type() == FieldType.AMOUNT
                 ? first.number(field) != line.number(field)
-                : !Objects.equals(first.text(field), line.text(field));
+                : first.text(field) != line.text(field) && !Objects.equals(first.text(field), line.text(field));
     }
 
     private static String show(Record record, Field field) {

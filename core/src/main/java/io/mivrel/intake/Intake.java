@@ -38,6 +38,7 @@ public final class Intake {
     private final IntakeTally tally;
     private BalanceChain chain;
     private final Field dateField;
+    private final boolean oneAmount;
 
     private CellReader[] readers;
     private TitleBinding titles;
@@ -77,6 +78,7 @@ public final class Intake {
         boolean balances = layout.fields().containsKey(balanceOf(layout.gives()));
         this.chain = balances ? new BalanceChain(layout.form().newestFirst(), decimals) : null;
         this.dateField = dateOf(layout.gives());
+        this.oneAmount = layout.fields().containsKey(rule.amount());
     }
 
     private static Field balanceOf(FieldTable table) {
@@ -349,7 +351,7 @@ public final class Intake {
             // The row is held, and no half of it may count as its amount.
             return;
         }
-        if (layout.fields().containsKey(rule.amount())) {
+        if (oneAmount) {
             if (amount == Record.ABSENT) {
                 problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
             }

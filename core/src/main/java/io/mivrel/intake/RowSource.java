@@ -8,4 +8,12 @@ public interface RowSource extends Closeable {
 
     /** The next row, valid until the next call, or {@code null} at the end. */
     Row next() throws IOException;
+
+    /**
+     * Passes over physical rows, so that the next one begins at {@code physicalRow} or after it. Faster than reading
+     * them, where the format allows; a row must really begin there.
+     */
+    default void skipTo(long physicalRow) throws IOException {
+        throw new UnsupportedOperationException("rows of this source cannot be skipped");
+    }
 }

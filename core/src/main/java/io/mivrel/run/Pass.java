@@ -32,6 +32,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.Callable;
 
 /**
  * One reading of all inputs, with everything that comes of it. A pass may find out that it lacked knowledge: that the
@@ -50,6 +51,7 @@ final class Pass {
     private final Map<String, HeldRows> heldRows = new HashMap<>();
     private final List<Check> checks = new ArrayList<>();
     private final List<DeliveryWriter> writers = new ArrayList<>();
+    private final WriterThread writerThread;
     private final Coder coder;
     private final Grouping grouping;
     private Drafter drafter;
@@ -87,6 +89,7 @@ final class Pass {
                         order.outlet().get()));
             }
         }
+        this.writerThread = writers.isEmpty() ? null : new WriterThread(writers);
     }
 
     /** Reads everything once. */
@@ -207,8 +210,8 @@ final class Pass {
         } else {
             clear.add(document);
             try {
-                for (DeliveryWriter writer : writers) {
-                    writer.write(document);
+                if (writerThread != null) {
+                    writerThread.write(document);
                 }
                 plan.memory().remember(fingerprint.identity(), fingerprint.content());
             } catch (IOException e) {
@@ -226,6 +229,9 @@ final class Pass {
     }
 
     private void finish() throws IOException {
+        if (writerThread != null) {
+            writerThread.finish();
+        }
         for (DeliveryWriter writer : writers) {
             writer.finish();
         }
@@ -303,10 +309,19 @@ final class Pass {
             discard();
             return report;
         }
+        progress.at("written, now read back", cleared.rows());
+        List<Callable<Void>> proofs = new ArrayList<>();
         for (DeliveryWriter writer : writers) {
-            progress.at("proved", cleared.rows());
-            writer.prove();
+            proofs.add(() -> {
+                writer.prove();
+                return null;
+            });
+            proofs.add(() -> {
+                writer.digest();
+                return null;
+            });
         }
+        Together.run(proofs);
         for (DeliveryWriter writer : writers) {
             delivered.add(writer.publish());
         }
@@ -315,6 +330,9 @@ final class Pass {
 
     /** Removes all that was written. */
     void discard() {
+        if (writerThread != null) {
+            writerThread.close();
+        }
         writers.forEach(DeliveryWriter::discard);
         try {
             if (grouping != null) {

@@ -60,6 +60,11 @@ public final class FolderOutlet implements Outlet {
     }
 
     @Override
+    public String digest(int part) throws IOException {
+        return Digests.sha512(temporary.get(part));
+    }
+
+    @Override
     public List<String> publish() throws IOException {
         for (Path file : temporary.values()) {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {

@@ -32,7 +32,6 @@ public final class SeparatedRows implements RowSource {
 
     private final CharInput in;
     private final char separator;
-    private final boolean[] special = new boolean[128];
     private final Row row = new Row();
     private char[] buffer = new char[1 << 16];
     private int at;
@@ -56,11 +55,6 @@ public final class SeparatedRows implements RowSource {
     public SeparatedRows(InputStream in, char separator, String encoding) throws IOException {
         this.in = new CharInput(in, encoding);
         this.separator = separator;
-        for (char c : new char[] {separator, '"', '\n', '\r', 0}) {
-            if (c < 128) {
-                special[c] = true;
-            }
-        }
     }
 
     /** Opens a file; a missing file, a folder or one that may not be read is an {@link IOException} that says so. */
@@ -105,6 +99,25 @@ public final class SeparatedRows implements RowSource {
         }
     }
 
+    @Override
+    public void skipTo(long physicalRow) throws IOException {
+        while (line < physicalRow) {
+            int end = lineEnd(at);
+            if (end + 1 >= limit && !ended) {
+                in.damagedBefore(consumed + end);
+                at = end;
+                refill();
+                continue;
+            }
+            if (end == limit) {
+                at = limit;
+                return;
+            }
+            boolean pair = buffer[end] == '\r' && end + 1 < limit && buffer[end + 1] == '\n';
+            advance(pair ? end + 2 : end + 1, 1);
+        }
+    }
+
     // Text has hardly any control characters; a few NULs damage their rows only.
     private boolean probe() throws IOException {
         while (limit < PROBE && !ended) {
@@ -143,7 +156,7 @@ public final class SeparatedRows implements RowSource {
         final char[] b = buffer;
         final int end = limit;
         final char sep = separator;
-        final boolean[] stop = special;
+        final char most = (char) Math.max(sep, '"');
         int i = at;
         row.begin(line);
         row.over(b);
@@ -197,13 +210,14 @@ public final class SeparatedRows implements RowSource {
             } else {
                 while (i < end) {
                     char c = b[i];
-                    if (c < 128 && stop[c] || c == sep) {
+                    if (c <= most) {
+                        if (c == sep || c == '\n' || c == '\r') {
+                            break;
+                        }
                         if (c == '"') {
                             row.quoteInside();
                         } else if (c == 0) {
                             sawNul = true;
-                        } else {
-                            break;
                         }
                     }
                     i++;

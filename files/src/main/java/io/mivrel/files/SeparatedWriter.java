@@ -51,17 +51,34 @@ final class SeparatedWriter implements RowWriter {
         }
         rowBegun = true;
         if (quoteAll || needsQuotes(from, start, end)) {
-            put('"');
-            for (int i = start; i < end; i++) {
-                if (from[i] == '"') {
-                    put('"');
-                }
-                put(from[i]);
-            }
-            put('"');
+            quoted(from, start, end);
         } else {
             copy(from, start, end);
         }
+    }
+
+    private void quoted(char[] from, int start, int end) throws IOException {
+        put('"');
+        int at = start;
+        while (at < end) {
+            // Room for the piece even if every character of it is a quote.
+            int step = Math.min(end - at, chars.length / 4);
+            if (chars.length - length < 2 * step) {
+                flush(false);
+            }
+            char[] to = chars;
+            int n = length;
+            for (int i = at; i < at + step; i++) {
+                char c = from[i];
+                if (c == '"') {
+                    to[n++] = '"';
+                }
+                to[n++] = c;
+            }
+            length = n;
+            at += step;
+        }
+        put('"');
     }
 
     private boolean needsQuotes(char[] from, int start, int end) {

@@ -43,31 +43,51 @@ final class HeldFile {
                         .fieldSeparator(form.separator())
                         .lineDelimiter(LineDelimiter.CRLF)
                         .build(chars)) {
-            for (Row row = rows.next(); row != null; row = rows.next()) {
-                List<String> cells = new ArrayList<>(row.size() + ADDED.size());
-                for (int i = 0; i < row.size(); i++) {
-                    cells.add(row.text(i));
+            for (int row = 0; row < form.titlesRow(); row++) {
+                Row heading = rows.next();
+                if (heading == null) {
+                    return;
                 }
-                if (row.number() < form.titlesRow()) {
-                    csv.writeRecord(cells);
-                } else if (row.number() == form.titlesRow()) {
+                List<String> cells = cells(heading);
+                if (heading.number() == form.titlesRow()) {
                     cells.addAll(ADDED);
-                    csv.writeRecord(cells);
-                } else if (held.rows().get((int) Math.min(row.number(), Integer.MAX_VALUE))) {
-                    List<Finding> reasons = held.reasons(row.number());
-                    cells.add(Long.toString(row.number()));
-                    cells.add(reasons.isEmpty()
-                            ? "held with the other rows of its document"
-                            : reasons.stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; ")));
-                    cells.add(reasons.stream()
-                            .map(Finding::suggestion)
-                            .filter(s -> !s.isEmpty())
-                            .distinct()
-                            .collect(Collectors.joining("; ")));
-                    csv.writeRecord(cells);
+                }
+                csv.writeRecord(cells);
+                if (heading.number() >= form.titlesRow()) {
+                    break;
                 }
             }
+            for (int row = held.rows().nextSetBit(1); row >= 0; row = held.rows().nextSetBit(row + 1)) {
+                rows.skipTo(row);
+                Row source = rows.next();
+                if (source == null) {
+                    return;
+                }
+                csv.writeRecord(withReasons(source, held.reasons(source.number())));
+            }
         }
+    }
+
+    private static List<String> cells(Row row) {
+        List<String> cells = new ArrayList<>(row.size() + ADDED.size());
+        for (int i = 0; i < row.size(); i++) {
+            cells.add(row.text(i));
+        }
+        return cells;
+    }
+
+    private static List<String> withReasons(Row row, List<Finding> reasons) {
+        List<String> cells = cells(row);
+        cells.add(Long.toString(row.number()));
+        cells.add(reasons.isEmpty()
+                ? "held with the other rows of its document"
+                : reasons.stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; ")));
+        cells.add(reasons.stream()
+                .map(Finding::suggestion)
+                .filter(s -> !s.isEmpty())
+                .distinct()
+                .collect(Collectors.joining("; ")));
+        return cells;
     }
 
     private static String problem(Finding finding) {

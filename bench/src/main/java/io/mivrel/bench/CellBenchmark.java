@@ -1,0 +1,72 @@
+package io.mivrel.bench;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.CellBuffer;
+import io.mivrel.cells.CodeCache;
+import io.mivrel.cells.DatePattern;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.time.format.ResolverStyle;
+import java.util.concurrent.TimeUnit;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+
+/** The cell parsers beside what the platform offers for the same cell. Run with {@code bench/jmh}. */
+@State(Scope.Thread)
+@BenchmarkMode(Mode.AverageTime)
+@OutputTimeUnit(TimeUnit.NANOSECONDS)
+@Warmup(iterations = 3, time = 1)
+@Measurement(iterations = 3, time = 1)
+@Fork(1)
+public class CellBenchmark {
+    private static final DateTimeFormatter PLATFORM =
+            DateTimeFormatter.ofPattern("dd/MM/uuuu").withResolverStyle(ResolverStyle.STRICT);
+
+    private final char[] date = "28/02/2027".toCharArray();
+    private final char[] amount = "1,234,567.89".toCharArray();
+    private final char[] code = "4010".toCharArray();
+    private final DatePattern pattern = DatePattern.of("dd/MM/uuuu");
+    private final AmountFormat format = new AmountFormat(2, '.', ',', true, false, "");
+    private final CodeCache cache = new CodeCache();
+    private final CellBuffer buffer = new CellBuffer();
+
+    @Benchmark
+    public long dateFromSpan() {
+        return pattern.parse(date, 0, date.length);
+    }
+
+    @Benchmark
+    public LocalDate dateByPlatform() {
+        return LocalDate.parse(new String(date), PLATFORM);
+    }
+
+    @Benchmark
+    public long amountFromSpan() {
+        return format.parse(amount, 0, amount.length);
+    }
+
+    @Benchmark
+    public BigDecimal amountByPlatform() {
+        return new BigDecimal(new String(amount).replace(",", ""));
+    }
+
+    @Benchmark
+    public String codeFromSpan() {
+        return cache.get(code, 0, code.length);
+    }
+
+    @Benchmark
+    public int amountToCell() {
+        buffer.clear();
+        format.append(-123_456_789L, buffer);
+        return buffer.length();
+    }
+}

@@ -1,0 +1,137 @@
+package io.mivrel.bench;
+
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
+
+/**
+ * Times whole processes, side by side in one run: {@code mivrel run} on the generated files, and merely reading the same
+ * files with the CSV library. Both get the same heap. Arguments: lines (default 5,000,000), rounds (default 3), and the
+ * names of the inputs (default {@code j b}).
+ */
+public final class Compare {
+    private record Sample(double seconds, long peakBytes) {}
+
+    private final Path home;
+    private final Path data;
+    private final long lines;
+    private final int rounds;
+
+    private Compare(Path home, Path data, long lines, int rounds) {
+        this.home = home;
+        this.data = data;
+        this.lines = lines;
+        this.rounds = rounds;
+    }
+
+    public static void main(String[] args) throws Exception {
+        long lines = args.length > 0 ? Long.parseLong(args[0]) : 5_000_000;
+        int rounds = args.length > 1 ? Integer.parseInt(args[1]) : 3;
+        List<String> inputs = args.length > 2 ? Arrays.asList(args).subList(2, args.length) : List.of("j", "b");
+        Path home = Path.of(System.getProperty("mivrel.home", ".")).toAbsolutePath();
+        Path data = home.resolve("bench/target/data-" + lines);
+        System.out.printf(Locale.ROOT, "generating %,d lines in %s%n", lines, home.relativize(data));
+        Generator.fill(data, lines);
+        System.out.printf(
+                Locale.ROOT,
+                "Java %s, %d processors, heap 256 MB, %d rounds, median of each%n%n",
+                Runtime.version(),
+                Runtime.getRuntime().availableProcessors(),
+                rounds);
+        System.out.printf("%-6s %-26s %9s %12s %8s %9s %7s%n", "input", "what", "seconds", "lines/s", "MB/s", "peak MB", "ratio");
+        for (String input : inputs) {
+            new Compare(home, data, lines, rounds).input(input);
+        }
+    }
+
+    private void input(String input) throws Exception {
+        Path file = data.resolve(input + ".csv");
+        List<Sample> floors = new ArrayList<>();
+        List<Sample> runs = new ArrayList<>();
+        List<Double> ratios = new ArrayList<>();
+        for (int round = 0; round < rounds; round++) {
+            Sample floor = time(0, floorCommand(file));
+            clean();
+            Sample run = time(1, List.of(home.resolve("mivrel").toString(), "run", data.resolve(input + ".yaml").toString()));
+            floors.add(floor);
+            runs.add(run);
+            ratios.add(run.seconds / floor.seconds);
+        }
+        clean();
+        double megabytes = Files.size(file) / 1e6;
+        print(input, "CSV library, read only", floors, megabytes, 1.0);
+        ratios.sort(null);
+        print(input, "mivrel run", runs, megabytes, ratios.get(ratios.size() / 2));
+    }
+
+    private static List<String> floorCommand(Path file) {
+        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+        return List.of(
+                java, "-Xmx256m", "-XX:+UseSerialGC", "-cp", System.getProperty("java.class.path"),
+                FloorRead.class.getName(), file.toString());
+    }
+
+    // Each run begins with nothing delivered before.
+    private void clean() throws IOException {
+        for (String name : List.of("out", "evidence", ".mivrel")) {
+            Path folder = data.resolve(name);
+            if (Files.exists(folder)) {
+                try (Stream<Path> all = Files.walk(folder)) {
+                    all.sorted(Comparator.reverseOrder()).map(Path::toFile).forEach(File::delete);
+                }
+            }
+        }
+    }
+
+    // A run that holds something ends with status 1, and the ledger export has vouchers to hold.
+    private Sample time(int worstStatus, List<String> command) throws Exception {
+        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
+        builder.redirectOutput(ProcessBuilder.Redirect.to(data.resolve("last-output.txt").toFile()));
+        long begin = System.nanoTime();
+        Process process = builder.start();
+        long peak = 0;
+        while (!process.waitFor(20, java.util.concurrent.TimeUnit.MILLISECONDS)) {
+            peak = Math.max(peak, peakOf(process.pid()));
+        }
+        double seconds = (System.nanoTime() - begin) / 1e9;
+        if (process.exitValue() > worstStatus) {
+            throw new IllegalStateException(
+                    "exit status " + process.exitValue() + ":\n" + Files.readString(data.resolve("last-output.txt")));
+        }
+        return new Sample(seconds, peak);
+    }
+
+    // The kernel's own high-water mark of resident memory; 0 where there is none to ask.
+    private static long peakOf(long pid) {
+        try (Stream<String> status = Files.lines(Path.of("/proc", Long.toString(pid), "status"))) {
+            return status.filter(line -> line.startsWith("VmHWM:"))
+                    .mapToLong(line -> Long.parseLong(line.replaceAll("[^0-9]", "")) * 1024)
+                    .findFirst()
+                    .orElse(0);
+        } catch (IOException | java.io.UncheckedIOException endedOrNotLinux) {
+            return 0;
+        }
+    }
+
+    private void print(String input, String what, List<Sample> samples, double megabytes, double ratio) {
+        double seconds = samples.stream().mapToDouble(Sample::seconds).sorted().toArray()[samples.size() / 2];
+        long peak = samples.stream().mapToLong(Sample::peakBytes).max().orElse(0);
+        System.out.printf(
+                Locale.ROOT,
+                "%-6s %-26s %9.2f %,12.0f %8.0f %9.0f %7.2f%n",
+                input,
+                what,
+                seconds,
+                lines / seconds,
+                megabytes / seconds,
+                peak / 1e6,
+                ratio);
+    }
+}

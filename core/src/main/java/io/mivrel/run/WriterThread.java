@@ -1,0 +1,110 @@
+package io.mivrel.run;
+
+import io.mivrel.delivery.DeliveryWriter;
+import io.mivrel.model.Document;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+
+/**
+ * Renders and writes clear documents on a thread of its own, in the order they were cleared. The queue bounds how many
+ * wait. What fails there comes out of the next call here.
+ */
+final class WriterThread implements AutoCloseable {
+    private static final int SIZE = 256;
+    private static final int WAITING = 8;
+    private static final List<Document> END = new ArrayList<>();
+
+    private final List<DeliveryWriter> writers;
+    private final BlockingQueue<List<Document>> queue = new ArrayBlockingQueue<>(WAITING);
+    private final Thread thread;
+    private List<Document> batch = new ArrayList<>(SIZE);
+    private volatile Throwable failure;
+
+    WriterThread(List<DeliveryWriter> writers) {
+        this.writers = writers;
+        this.thread = new Thread(this::writeAll, "mivrel-writer");
+        this.thread.setDaemon(true);
+        this.thread.start();
+    }
+
+    void write(Document document) throws IOException {
+        batch.add(document);
+        if (batch.size() == SIZE) {
+            hand(batch);
+            batch = new ArrayList<>(SIZE);
+        }
+    }
+
+    /** Writes the rest and waits until all is written. */
+    void finish() throws IOException {
+        hand(batch);
+        hand(END);
+        try {
+            thread.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("interrupted", e);
+        }
+        rethrow();
+    }
+
+    private void hand(List<Document> documents) throws IOException {
+        rethrow();
+        try {
+            queue.put(documents);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("interrupted", e);
+        }
+    }
+
+    private void rethrow() throws IOException {
+        if (failure instanceof IOException failed) {
+            throw failed;
+        }
+        if (failure instanceof RuntimeException failed) {
+            throw failed;
+        }
+        if (failure instanceof Error failed) {
+            throw failed;
+        }
+    }
+
+    private void writeAll() {
+        try {
+            for (List<Document> next = queue.take(); next != END; next = queue.take()) {
+                // After a failure the rest is only taken away, so that nobody waits for room.
+                if (failure == null) {
+                    writeBatch(next);
+                }
+            }
+        } catch (InterruptedException stopped) {
+            // Closed early: the pass is thrown away.
+        }
+    }
+
+    private void writeBatch(List<Document> documents) {
+        try {
+            for (Document document : documents) {
+                for (DeliveryWriter writer : writers) {
+                    writer.write(document);
+                }
+            }
+        } catch (Throwable thrown) {
+            failure = thrown;
+        }
+    }
+
+    @Override
+    public void close() {
+        thread.interrupt();
+        try {
+            thread.join(10_000);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}
