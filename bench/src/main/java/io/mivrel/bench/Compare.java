@@ -45,7 +45,8 @@ public final class Compare {
                 Runtime.version(),
                 Runtime.getRuntime().availableProcessors(),
                 rounds);
-        System.out.printf("%-6s %-26s %9s %12s %8s %9s %7s%n", "input", "what", "seconds", "lines/s", "MB/s", "peak MB", "ratio");
+        System.out.printf(
+                "%-6s %-26s %9s %12s %8s %9s %7s%n", "input", "what", "seconds", "lines/s", "MB/s", "peak MB", "ratio");
         for (String input : inputs) {
             new Compare(home, data, lines, rounds).input(input);
         }
@@ -59,7 +60,12 @@ public final class Compare {
         for (int round = 0; round < rounds; round++) {
             Sample floor = time(0, floorCommand(file));
             clean();
-            Sample run = time(1, List.of(home.resolve("mivrel").toString(), "run", data.resolve(input + ".yaml").toString()));
+            Sample run = time(
+                    1,
+                    List.of(
+                            home.resolve("mivrel").toString(),
+                            "run",
+                            data.resolve(input + ".yaml").toString()));
             floors.add(floor);
             runs.add(run);
             ratios.add(run.seconds / floor.seconds);
@@ -74,8 +80,13 @@ public final class Compare {
     private static List<String> floorCommand(Path file) {
         String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
         return List.of(
-                java, "-Xmx256m", "-XX:+UseSerialGC", "-cp", System.getProperty("java.class.path"),
-                FloorRead.class.getName(), file.toString());
+                java,
+                "-Xmx256m",
+                "-XX:+UseSerialGC",
+                "-cp",
+                System.getProperty("java.class.path"),
+                FloorRead.class.getName(),
+                file.toString());
     }
 
     // Each run begins with nothing delivered before.
@@ -93,7 +104,8 @@ public final class Compare {
     // A run that holds something ends with status 1, and the ledger export has vouchers to hold.
     private Sample time(int worstStatus, List<String> command) throws Exception {
         ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
-        builder.redirectOutput(ProcessBuilder.Redirect.to(data.resolve("last-output.txt").toFile()));
+        builder.redirectOutput(
+                ProcessBuilder.Redirect.to(data.resolve("last-output.txt").toFile()));
         long begin = System.nanoTime();
         Process process = builder.start();
         long peak = 0;

@@ -18,8 +18,10 @@ public final class Generator {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("dd/MM/uuuu");
     private static final int ACCOUNTS = 400;
     private static final String[] WORDS = {
-        "tin", "copper", "bell", "clapper", "headstock", "rope", "timber", "oak", "haulage", "tuning", "casting", "loam",
-        "furnace", "gas", "bearing", "frame", "tower", "quarter", "hour", "strike", "repair", "visit", "carriage", "deposit"
+        "tin", "copper", "bell", "clapper", "headstock", "rope", "timber", "oak", "haulage", "tuning", "casting",
+                "loam",
+        "furnace", "gas", "bearing", "frame", "tower", "quarter", "hour", "strike", "repair", "visit", "carriage",
+                "deposit"
     };
 
     private final Path folder;
@@ -114,9 +116,18 @@ public final class Generator {
                 """);
         StringBuilder coding = new StringBuilder("entry,direction,words,account\n");
         for (int i = 0; i + 1 < WORDS.length; i++) {
-            coding.append("pair ").append(i).append(",either,").append(WORDS[i]).append(' ').append(WORDS[i + 1]);
+            coding.append("pair ")
+                    .append(i)
+                    .append(",either,")
+                    .append(WORDS[i])
+                    .append(' ')
+                    .append(WORDS[i + 1]);
             coding.append(",").append(4000 + i).append('\n');
-            coding.append("one ").append(i).append(",").append(i % 2 == 0 ? "in" : "out").append(",");
+            coding.append("one ")
+                    .append(i)
+                    .append(",")
+                    .append(i % 2 == 0 ? "in" : "out")
+                    .append(",");
             coding.append(WORDS[i]).append(",").append(4100 + i).append('\n');
         }
         coding.append("other in,in,,4390\nother out,out,,4391\n");
@@ -151,7 +162,12 @@ public final class Generator {
                     }
                     int account = random.nextInt(5000) == 0 ? 9000 : 4000 + random.nextInt(ACCOUNTS);
                     row.setLength(0);
-                    row.append(voucher).append(',').append(day).append(',').append(account).append(',');
+                    row.append(voucher)
+                            .append(',')
+                            .append(day)
+                            .append(',')
+                            .append(account)
+                            .append(',');
                     narrative(row, random);
                     row.append(',');
                     amount(row, Math.max(amount, 0));
@@ -192,8 +208,7 @@ public final class Generator {
     }
 
     private Writer writer(String name) throws IOException {
-        return new BufferedWriter(
-                Files.newBufferedWriter(folder.resolve(name), StandardCharsets.UTF_8), 1 << 20);
+        return new BufferedWriter(Files.newBufferedWriter(folder.resolve(name), StandardCharsets.UTF_8), 1 << 20);
     }
 
     // 10 to 60 characters; one in ten quoted, with a comma and doubled quotes.

@@ -71,7 +71,9 @@ public final class Main {
     static final class Version implements IVersionProvider {
         @Override
         public String[] getVersion() {
-            return new String[] {"mivrel " + Mivrel.VERSION + " (Java " + Runtime.version().feature() + ")"};
+            return new String[] {
+                "mivrel " + Mivrel.VERSION + " (Java " + Runtime.version().feature() + ")"
+            };
         }
     }
 }

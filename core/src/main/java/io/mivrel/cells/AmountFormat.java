@@ -220,7 +220,8 @@ public record AmountFormat(
         if (isAmount(swapped.parse(chars, 0, chars.length))) {
             return "readable with decimal mark '" + other + "': is the layout's 'numbers' right?";
         }
-        String likely = text.replace('O', '0').replace('o', '0').replace('l', '1').replace('I', '1');
+        String likely =
+                text.replace('O', '0').replace('o', '0').replace('l', '1').replace('I', '1');
         char[] guess = likely.toCharArray();
         if (!likely.equals(text) && isAmount(parse(guess, 0, guess.length))) {
             return "was " + likely + " meant, a letter in place of a digit?";

@@ -86,16 +86,16 @@ public final class DatePattern {
     }
 
     private static Kind kind(char c, int run, String pattern) {
-        Kind kind =
-                switch (c) {
-                    case 'u', 'y' -> run == 4 ? Kind.YEAR : run == 2 ? Kind.SHORT_YEAR : null;
-                    case 'M' -> run == 1
-                            ? Kind.MONTH_LOOSE
-                            : run == 2 ? Kind.MONTH : run == 3 ? Kind.MONTH_NAME : run == 4 ? Kind.MONTH_FULL : null;
-                    case 'd' -> run == 1 ? Kind.DAY_LOOSE : run == 2 ? Kind.DAY : null;
-                    case 'E' -> run == 3 ? Kind.WEEKDAY : run == 4 ? Kind.WEEKDAY_FULL : null;
-                    default -> null;
-                };
+        Kind kind = switch (c) {
+            case 'u', 'y' -> run == 4 ? Kind.YEAR : run == 2 ? Kind.SHORT_YEAR : null;
+            case 'M' ->
+                run == 1
+                        ? Kind.MONTH_LOOSE
+                        : run == 2 ? Kind.MONTH : run == 3 ? Kind.MONTH_NAME : run == 4 ? Kind.MONTH_FULL : null;
+            case 'd' -> run == 1 ? Kind.DAY_LOOSE : run == 2 ? Kind.DAY : null;
+            case 'E' -> run == 3 ? Kind.WEEKDAY : run == 4 ? Kind.WEEKDAY_FULL : null;
+            default -> null;
+        };
         if (kind == null) {
             throw new IllegalArgumentException("'" + String.valueOf(c).repeat(run) + "' in '" + pattern
                     + "' is not known; use dd, MM, uuuu, MMM, EEE and marks between them");
@@ -257,7 +257,8 @@ public final class DatePattern {
         String[] full = Arrays.<Enum<?>>stream(months ? Month.values() : DayOfWeek.values())
                 .map(constant -> constant.toString().toLowerCase(Locale.ROOT))
                 .toArray(String[]::new);
-        String[] abbreviated = Arrays.stream(full).map(name -> name.substring(0, 3)).toArray(String[]::new);
+        String[] abbreviated =
+                Arrays.stream(full).map(name -> name.substring(0, 3)).toArray(String[]::new);
         return new String[][] {abbreviated, full};
     }
 
@@ -287,10 +288,11 @@ public final class DatePattern {
                 case MONTH_LOOSE -> out.digits(date.getMonthValue(), 1);
                 case DAY -> out.digits(date.getDayOfMonth(), 2);
                 case DAY_LOOSE -> out.digits(date.getDayOfMonth(), 1);
-                case MONTH_NAME, MONTH_FULL -> out.append(
-                        capital(MONTHS[part.kind == Kind.MONTH_NAME ? 0 : 1][date.getMonthValue() - 1]));
-                case WEEKDAY, WEEKDAY_FULL -> out.append(
-                        capital(DAYS[part.kind == Kind.WEEKDAY ? 0 : 1][date.getDayOfWeek().getValue() - 1]));
+                case MONTH_NAME, MONTH_FULL ->
+                    out.append(capital(MONTHS[part.kind == Kind.MONTH_NAME ? 0 : 1][date.getMonthValue() - 1]));
+                case WEEKDAY, WEEKDAY_FULL ->
+                    out.append(capital(DAYS[part.kind == Kind.WEEKDAY ? 0 : 1][
+                            date.getDayOfWeek().getValue() - 1]));
             }
         }
     }
@@ -332,25 +334,26 @@ public final class DatePattern {
         int most = daysIn(Math.max(1, year), month);
         if (day < 1 || day > most) {
             YearMonth at = YearMonth.of(Math.max(1, year), month);
-            String reason = capital(MONTHS[1][month - 1])
-                    + (month == 2 ? " " + year : "")
-                    + " has " + most + " days";
+            String reason = capital(MONTHS[1][month - 1]) + (month == 2 ? " " + year : "") + " has " + most + " days";
             return new Refusal(
-                    reason, format(at.atEndOfMonth()) + " or " + format(at.plusMonths(1).atDay(1)) + "?");
+                    reason,
+                    format(at.atEndOfMonth()) + " or " + format(at.plusMonths(1).atDay(1)) + "?");
         }
         return new Refusal("is no date in the pattern " + pattern, other(text));
     }
 
     private Refusal weekday(String text) {
         DatePattern rest = withoutWeekday();
-        int cut = text.length() - (int) text.chars().dropWhile(ch -> !Character.isDigit(ch)).count();
+        int cut = text.length()
+                - (int) text.chars().dropWhile(ch -> !Character.isDigit(ch)).count();
         char[] c = text.substring(cut).toCharArray();
         long day = rest == null ? UNREADABLE : rest.parse(c, 0, c.length);
         if (!isDate(day)) {
             return new Refusal("the day name does not belong to the date", "");
         }
         LocalDate date = LocalDate.ofEpochDay(day);
-        String reason = rest.format(date) + " is a " + capital(DAYS[1][date.getDayOfWeek().getValue() - 1]);
+        String reason = rest.format(date) + " is a "
+                + capital(DAYS[1][date.getDayOfWeek().getValue() - 1]);
         String named = text.substring(0, Math.min(3, text.length())).toLowerCase(Locale.ROOT);
         if (date.getDayOfMonth() <= 12) {
             LocalDate swapped = LocalDate.of(date.getYear(), date.getDayOfMonth(), date.getMonthValue());
@@ -383,18 +386,21 @@ public final class DatePattern {
         int[] result = new int[3];
         int next = 0;
         for (Part part : parts) {
-            int place =
-                    switch (part.kind) {
-                        case YEAR, SHORT_YEAR -> 0;
-                        case MONTH, MONTH_LOOSE -> 1;
-                        case DAY, DAY_LOOSE -> 2;
-                        default -> -1;
-                    };
+            int place = switch (part.kind) {
+                case YEAR, SHORT_YEAR -> 0;
+                case MONTH, MONTH_LOOSE -> 1;
+                case DAY, DAY_LOOSE -> 2;
+                default -> -1;
+            };
             if (part.kind == Kind.MONTH_NAME || part.kind == Kind.MONTH_FULL) {
                 return null;
             }
             if (place >= 0) {
-                if (next >= found.length || found[next].length() > 4) {
+                int width = part.kind == Kind.YEAR ? 4 : 2;
+                if (next >= found.length || found[next].length() > width) {
+                    return null;
+                }
+                if (part.kind == Kind.YEAR && found[next].length() < width) {
                     return null;
                 }
                 int n = Integer.parseInt(found[next++]);
@@ -405,7 +411,8 @@ public final class DatePattern {
     }
 
     private String other(String text) {
-        for (String guess : List.of("dd/MM/uuuu", "uuuu-MM-dd", "dd.MM.uuuu", "dd-MM-uuuu", "d/M/uuuu", "dd MMM uuuu")) {
+        for (String guess :
+                List.of("dd/MM/uuuu", "uuuu-MM-dd", "dd.MM.uuuu", "dd-MM-uuuu", "d/M/uuuu", "dd MMM uuuu")) {
             char[] c = text.toCharArray();
             if (!guess.equals(pattern) && isDate(of(guess).parse(c, 0, c.length))) {
                 return "it fits the pattern " + guess;
@@ -416,9 +423,7 @@ public final class DatePattern {
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof DatePattern that
-                && that.pattern.equals(pattern)
-                && that.centuryFrom == centuryFrom;
+        return other instanceof DatePattern that && that.pattern.equals(pattern) && that.centuryFrom == centuryFrom;
     }
 
     @Override

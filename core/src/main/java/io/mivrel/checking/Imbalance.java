@@ -57,15 +57,14 @@ public final class Imbalance {
         for (int i = 0; i < lines.size() && causes.size() < MOST; i++) {
             long amount = lines.get(i).amount();
             long right = amount - difference;
-            boolean fits =
-                    switch (kind) {
-                        case WRONG_SIDE -> right == -amount;
-                        case DOUBLED -> right == 0;
-                        case OMITTED -> amount == -difference || amount == difference && lines.size() == 1;
-                        case SWAPPED_DIGITS -> sameSign(amount, right) && areSwapped(Math.abs(amount), Math.abs(right));
-                        case SLIPPED_POINT -> sameSign(amount, right) && right != 0 && haveSlipped(amount, right);
-                        default -> false;
-                    };
+            boolean fits = switch (kind) {
+                case WRONG_SIDE -> right == -amount;
+                case DOUBLED -> right == 0;
+                case OMITTED -> amount == -difference || amount == difference && lines.size() == 1;
+                case SWAPPED_DIGITS -> sameSign(amount, right) && areSwapped(Math.abs(amount), Math.abs(right));
+                case SLIPPED_POINT -> sameSign(amount, right) && right != 0 && haveSlipped(amount, right);
+                default -> false;
+            };
             if (fits) {
                 causes.add(new Cause(kind, i, kind == Kind.OMITTED ? -difference : right));
             }
@@ -135,8 +134,9 @@ public final class Imbalance {
         return switch (cause.kind) {
             case WRONG_SIDE -> place + ", " + is + ", is probably on the wrong side";
             case DOUBLED -> place + ", " + is + ", is probably one line too many";
-            case OMITTED -> "a line of " + Money.show(Math.abs(difference), decimals) + " on the "
-                    + (difference > 0 ? "credit" : "debit") + " side is probably left out, as in " + place;
+            case OMITTED ->
+                "a line of " + Money.show(Math.abs(difference), decimals) + " on the "
+                        + (difference > 0 ? "credit" : "debit") + " side is probably left out, as in " + place;
             case SWAPPED_DIGITS -> place + ", " + is + ", is probably " + should + " (two digits swapped)";
             case SLIPPED_POINT -> place + ", " + is + ", is probably " + should + " (the decimal point slipped)";
             default -> "";

@@ -44,8 +44,6 @@ public record CodingEntry(
 
     boolean fits(long amount) {
         long size = Math.abs(amount);
-        return direction.fits(amount)
-                && (from == Record.ABSENT || size >= from)
-                && (to == Record.ABSENT || size <= to);
+        return direction.fits(amount) && (from == Record.ABSENT || size >= from) && (to == Record.ABSENT || size <= to);
     }
 }

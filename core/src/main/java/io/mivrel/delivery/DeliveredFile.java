@@ -15,4 +15,10 @@ import java.util.List;
  * @param totals control totals read back from the files
  */
 public record DeliveredFile(
-        String delivery, Takes takes, List<String> files, List<String> digests, long documents, long rows, Totals totals) {}
+        String delivery,
+        Takes takes,
+        List<String> files,
+        List<String> digests,
+        long documents,
+        long rows,
+        Totals totals) {}

@@ -23,7 +23,8 @@ public final class DeliveryCheck implements Check {
         // Every encoding of Unicode can write every character.
         this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
         List<ColumnRenderer> texts = new ArrayList<>();
-        for (ColumnRenderer column : DeliveryWriter.renderers(delivery, delivery.numbers().withDecimals(decimals))) {
+        for (ColumnRenderer column :
+                DeliveryWriter.renderers(delivery, delivery.numbers().withDecimals(decimals))) {
             if (column.isText() && (encoder != null || canOffend(column.column))) {
                 texts.add(column);
             }
@@ -33,7 +34,9 @@ public final class DeliveryCheck implements Check {
 
     // A code without limits can be written as it is.
     private static boolean canOffend(DeliveryColumn column) {
-        return column.field().type() == FieldType.TEXT || column.atMost() > 0 || !column.refuse().isEmpty();
+        return column.field().type() == FieldType.TEXT
+                || column.atMost() > 0
+                || !column.refuse().isEmpty();
     }
 
     @Override
@@ -121,6 +124,7 @@ public final class DeliveryCheck implements Check {
             String reason,
             String suggestion,
             Consumer<Finding> findings) {
-        findings.accept(new Finding(rule, LineValues.source(line).origin(), column.field().name(), text, reason, suggestion));
+        findings.accept(new Finding(
+                rule, LineValues.source(line).origin(), column.field().name(), text, reason, suggestion));
     }
 }

@@ -134,7 +134,14 @@ public final class DeliveryWriter {
     /** Gives the files their names; only after {@link #prove} and {@link #digest}. */
     public DeliveredFile publish() throws IOException {
         List<String> files = part == 0 ? new ArrayList<>() : outlet.publish();
-        return new DeliveredFile(delivery.name(), delivery.takes(), files, List.copyOf(digests), documents, meant.rows(), meant.totals());
+        return new DeliveredFile(
+                delivery.name(),
+                delivery.takes(),
+                files,
+                List.copyOf(digests),
+                documents,
+                meant.rows(),
+                meant.totals());
     }
 
     /** Removes all traces, also of what {@link #publish} named. */

@@ -54,7 +54,10 @@ public enum Takes {
 
     /** The kind with these words, or {@code null}. */
     public static Takes of(String words) {
-        return Arrays.stream(values()).filter(t -> t.words.equals(words)).findFirst().orElse(null);
+        return Arrays.stream(values())
+                .filter(t -> t.words.equals(words))
+                .findFirst()
+                .orElse(null);
     }
 
     public static List<String> allWords() {
@@ -63,7 +66,10 @@ public enum Takes {
 
     /** What the records of a table become; the natural form to deliver them in. */
     public static Takes natural(FieldTable records) {
-        return Arrays.stream(values()).filter(t -> t.table == records).findFirst().orElseThrow();
+        return Arrays.stream(values())
+                .filter(t -> t.table == records)
+                .findFirst()
+                .orElseThrow();
     }
 
     @Override

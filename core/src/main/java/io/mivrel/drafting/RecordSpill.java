@@ -52,8 +52,8 @@ final class RecordSpill implements Closeable {
         for (Field field : fields) {
             switch (field.type()) {
                 case DATE, AMOUNT -> out.writeLong(record.number(field));
-                case DECIMAL -> writeText(
-                        out, record.has(field) ? record.decimal(field).toPlainString() : null);
+                case DECIMAL ->
+                    writeText(out, record.has(field) ? record.decimal(field).toPlainString() : null);
                 default -> writeText(out, record.text(field));
             }
         }

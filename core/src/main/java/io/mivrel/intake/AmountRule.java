@@ -32,11 +32,12 @@ record AmountRule(Field amount, Field plusSide, Field minusSide) {
         if (hasSides()) {
             boolean sides = given.contains(plusSide) || given.contains(minusSide);
             if (given.contains(amount) && sides) {
-                return List.of("give either 'amount' or '" + plusSide.name() + "' and '" + minusSide.name() + "', not both");
+                return List.of(
+                        "give either 'amount' or '" + plusSide.name() + "' and '" + minusSide.name() + "', not both");
             }
             if (!given.contains(amount) && !(given.contains(plusSide) && given.contains(minusSide))) {
-                return List.of("an amount is required: 'amount', or '" + plusSide.name() + "' and '" + minusSide.name()
-                        + "'");
+                return List.of(
+                        "an amount is required: 'amount', or '" + plusSide.name() + "' and '" + minusSide.name() + "'");
             }
             return List.of();
         }

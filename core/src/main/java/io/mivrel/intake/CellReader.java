@@ -133,10 +133,11 @@ abstract class CellReader {
             int mark = text.indexOf(format.decimalMark());
             String decimals = mark < 0 ? "" : text.substring(mark + 1);
             char[] whole = (mark < 0 ? text : text.substring(0, mark)).toCharArray();
-            AmountFormat wholeNumbers =
-                    new AmountFormat(0, format.decimalMark(), format.thousandsMark(), false, false, format.currencyMark());
+            AmountFormat wholeNumbers = new AmountFormat(
+                    0, format.decimalMark(), format.thousandsMark(), false, false, format.currencyMark());
             long value = wholeNumbers.parse(whole, 0, whole.length);
-            boolean decimalsAreDigits = decimals.length() <= 12 && decimals.chars().allMatch(c -> c >= '0' && c <= '9');
+            boolean decimalsAreDigits =
+                    decimals.length() <= 12 && decimals.chars().allMatch(c -> c >= '0' && c <= '9');
             if (!AmountFormat.isAmount(value) || !decimalsAreDigits || (mark >= 0 && decimals.isEmpty())) {
                 return null;
             }
@@ -200,7 +201,10 @@ abstract class CellReader {
                             Rule.VALUE_UNKNOWN,
                             place,
                             text,
-                            "the layout knows only " + String.join(", ", values.keySet().stream().sorted().toList()),
+                            "the layout knows only "
+                                    + String.join(
+                                            ", ",
+                                            values.keySet().stream().sorted().toList()),
                             "");
                     return;
                 }

@@ -58,13 +58,7 @@ public final class Intake {
      * @param wanted rows with other dates are left out
      * @param holdAll true when an earlier pass found a blocker for the file as a whole, so that each record is held
      */
-    public Intake(
-            Layout layout,
-            String file,
-            RowSource source,
-            int decimals,
-            DateWindow wanted,
-            boolean holdAll) {
+    public Intake(Layout layout, String file, RowSource source, int decimals, DateWindow wanted, boolean holdAll) {
         this.layout = layout;
         this.file = file;
         this.source = source;
@@ -379,8 +373,7 @@ public final class Intake {
                     amountPlace(),
                     Money.show(plus, numbers.decimals()) + " and " + Money.show(minus, numbers.decimals()),
                     rule.plusSide().name() + " and " + rule.minusSide().name() + " are both filled",
-                    "leave the amount on one side; the net would be "
-                            + Money.show(plus - minus, numbers.decimals()));
+                    "leave the amount on one side; the net would be " + Money.show(plus - minus, numbers.decimals()));
             return Record.ABSENT;
         }
         if (plus == Record.ABSENT && minus == Record.ABSENT) {
@@ -388,7 +381,8 @@ public final class Intake {
                     Rule.AMOUNT_MISSING,
                     amountPlace(),
                     "",
-                    "neither " + rule.plusSide().name() + " nor " + rule.minusSide().name() + " is filled",
+                    "neither " + rule.plusSide().name() + " nor "
+                            + rule.minusSide().name() + " is filled",
                     "");
             return Record.ABSENT;
         }
@@ -419,8 +413,7 @@ public final class Intake {
             return;
         }
         try {
-            record.put(
-                    InvoiceLines.NET, Money.extend((BigDecimal) quantity, (BigDecimal) price, numbers.decimals()));
+            record.put(InvoiceLines.NET, Money.extend((BigDecimal) quantity, (BigDecimal) price, numbers.decimals()));
         } catch (ArithmeticException e) {
             problems.add(Rule.AMOUNT_TOO_LARGE, amountPlace(), quantity + " x " + price, "is too large", "");
         }

@@ -32,7 +32,10 @@ public final class FieldTable {
 
     /** The names of the fields that a layout may read. */
     public List<String> readable() {
-        return fields.values().stream().filter(f -> !f.derived()).map(Field::name).toList();
+        return fields.values().stream()
+                .filter(f -> !f.derived())
+                .map(Field::name)
+                .toList();
     }
 
     public Optional<Field> find(String field) {

@@ -11,7 +11,12 @@ import java.util.List;
  * @param entry its double entry, made while drafting; empty lines when the document is not sound
  */
 public record Invoice(
-        String reference, InvoiceKind kind, LocalDate date, List<InvoiceLine> lines, List<Record> records, Journal entry)
+        String reference,
+        InvoiceKind kind,
+        LocalDate date,
+        List<InvoiceLine> lines,
+        List<Record> records,
+        Journal entry)
         implements Document {
 
     public Invoice {

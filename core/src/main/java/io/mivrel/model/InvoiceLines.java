@@ -9,8 +9,8 @@ public final class InvoiceLines {
 
     public static final Field NUMBER = TABLE.heading(
             "number", FieldType.CODE, true, "number of the document; lines with the same one are one document");
-    public static final Field KIND = TABLE.heading(
-            "kind", FieldType.CODE, true, "'invoice', 'credit note', 'bill' or 'supplier credit'");
+    public static final Field KIND =
+            TABLE.heading("kind", FieldType.CODE, true, "'invoice', 'credit note', 'bill' or 'supplier credit'");
     public static final Field PARTY = TABLE.heading("party", FieldType.CODE, true, "customer or supplier code");
     public static final Field DATE = TABLE.heading("date", FieldType.DATE, true, "date of the document");
     public static final Field DUE = TABLE.heading("due date", FieldType.DATE, false, "day it is to be paid");

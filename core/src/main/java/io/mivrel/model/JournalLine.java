@@ -12,13 +12,7 @@ package io.mivrel.model;
  * @param source the record it was made of
  */
 public record JournalLine(
-        String account,
-        long amount,
-        String narrative,
-        String taxCode,
-        String party,
-        String department,
-        Record source) {
+        String account, long amount, String narrative, String taxCode, String party, String department, Record source) {
 
     /** A line with account, amount and text only. */
     public static JournalLine of(String account, long amount, String narrative, Record source) {

@@ -37,7 +37,9 @@ public enum Rule {
             "The row holds bytes that are nothing in the encoding of the layout.",
             "Name the right encoding in the layout, or correct the row."),
     ROW_NOT_TEXT(
-            BLOCKER, "The row holds a NUL character.", "The file was damaged on the way: correct the row or export again."),
+            BLOCKER,
+            "The row holds a NUL character.",
+            "The file was damaged on the way: correct the row or export again."),
     ROW_TOO_LONG(
             BLOCKER,
             "The row is longer than 1,048,576 characters and was not read.",
@@ -69,9 +71,7 @@ public enum Rule {
             "The name of the day does not belong to the date, so one of the two is wrong.",
             "Check day and month: they may be swapped."),
     DATE_OUTSIDE_PERIODS(
-            BLOCKER,
-            "The date lies in no period of the books.",
-            "Correct the date, or add the period to periods.csv."),
+            BLOCKER, "The date lies in no period of the books.", "Correct the date, or add the period to periods.csv."),
     PERIOD_CLOSED(
             BLOCKER,
             "The date lies in a period that is closed to posting.",
@@ -124,7 +124,8 @@ public enum Rule {
             BLOCKER,
             "Lines of one document disagree about a fact that belongs to the whole document.",
             "Correct the line, or its reference if it belongs to another document."),
-    ACCOUNT_UNKNOWN(BLOCKER, "The account code is not in the chart.", "Correct the code, or add the account to chart.csv."),
+    ACCOUNT_UNKNOWN(
+            BLOCKER, "The account code is not in the chart.", "Correct the code, or add the account to chart.csv."),
     ACCOUNT_CLOSED(BLOCKER, "The account is closed to posting.", "Use the account that took its place."),
     ACCOUNT_RESERVED(
             BLOCKER,
@@ -136,7 +137,9 @@ public enum Rule {
             "Use an income or expense account."),
     TAX_CODE_UNKNOWN(BLOCKER, "The tax code is not in the books.", "Correct the code, or add it to tax-codes.csv."),
     PARTY_UNKNOWN(
-            BLOCKER, "The customer or supplier is not in the books.", "Correct the code, or add the party to parties.csv."),
+            BLOCKER,
+            "The customer or supplier is not in the books.",
+            "Correct the code, or add the party to parties.csv."),
     PARTY_UNSUITABLE(
             BLOCKER,
             "A sales document names a supplier, or a purchase document a customer.",
@@ -166,7 +169,8 @@ public enum Rule {
             CAUTION,
             "No entry of the coding table decides this bank line; it goes to the suspense account.",
             "Add an entry to the coding table, or clear the suspense account by hand."),
-    CODING_ENTRY_UNUSED(NOTE, "An entry of the coding table decided no line.", "Look whether its words are still right."),
+    CODING_ENTRY_UNUSED(
+            NOTE, "An entry of the coding table decided no line.", "Look whether its words are still right."),
     CODE_TOO_LONG(
             BLOCKER,
             "A code or reference is longer than the receiver takes; cutting it could make two the same.",

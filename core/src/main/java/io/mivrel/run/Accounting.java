@@ -12,7 +12,8 @@ final class Accounting {
 
     static void assertCloses(RunReport report) {
         for (IntakeTally file : report.files()) {
-            long leftOut = file.leftOut().values().stream().mapToLong(Long::longValue).sum();
+            long leftOut =
+                    file.leftOut().values().stream().mapToLong(Long::longValue).sum();
             require(file.rows() == file.records() + leftOut + file.unreadable(), "rows of a file", report);
         }
         long fates = report.clear().rows() + report.held().rows() + report.rowsLeftOut();

@@ -45,7 +45,9 @@ record Fingerprint(long identity, long content) {
         long content = Hash64.add(identity, journal.date().toEpochDay());
         for (JournalLine line : journal.lines()) {
             // A string's own hash is the same everywhere, kept by the string, and enough for a short code.
-            content = Hash64.add(content, line.amount() * 0x9E3779B97F4A7C15L + line.account().hashCode());
+            content = Hash64.add(
+                    content,
+                    line.amount() * 0x9E3779B97F4A7C15L + line.account().hashCode());
         }
         return new Fingerprint(identity, content);
     }

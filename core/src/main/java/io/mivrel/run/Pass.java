@@ -14,7 +14,6 @@ import io.mivrel.drafting.InvoiceDrafter;
 import io.mivrel.drafting.JournalDrafter;
 import io.mivrel.intake.Batch;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.model.BankLines;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
@@ -191,7 +190,8 @@ final class Pass {
     private static Finding standApart(List<Record> records) {
         Record first = records.get(0);
         Record last = records.get(records.size() - 1);
-        String reference = first.text(first.table() == JournalLines.TABLE ? JournalLines.REFERENCE : InvoiceLines.NUMBER);
+        String reference =
+                first.text(first.table() == JournalLines.TABLE ? JournalLines.REFERENCE : InvoiceLines.NUMBER);
         return new Finding(
                 Rule.REFERENCE_RETURNS,
                 first.origin(),
@@ -221,7 +221,9 @@ final class Pass {
     }
 
     private List<Finding> blockers() {
-        return ofDocument.isEmpty() ? List.of() : ofDocument.stream().filter(Finding::blocks).toList();
+        return ofDocument.isEmpty()
+                ? List.of()
+                : ofDocument.stream().filter(Finding::blocks).toList();
     }
 
     private HeldRows heldRowsOf(String file) {
@@ -273,8 +275,7 @@ final class Pass {
 
     /** True when this pass lacked knowledge and must be thrown away. */
     boolean mustStartOver() {
-        return grouping != null && grouping.mustStartOver()
-                || !failedFiles().equals(heldFiles);
+        return grouping != null && grouping.mustStartOver() || !failedFiles().equals(heldFiles);
     }
 
     /** A pass with the knowledge that this one lacked. */
@@ -284,7 +285,8 @@ final class Pass {
 
     /** Proves and publishes, or with a blocker and 'hold everything' throws the deliveries away. */
     RunReport complete() throws IOException {
-        boolean stop = plan.holdEverything() && (held.rows() > 0 || tallies.stream().anyMatch(IntakeTally::failed));
+        boolean stop =
+                plan.holdEverything() && (held.rows() > 0 || tallies.stream().anyMatch(IntakeTally::failed));
         if (stop) {
             held.addAll(clear);
         }

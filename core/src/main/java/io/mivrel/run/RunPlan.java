@@ -86,8 +86,8 @@ public record RunPlan(
         }
         if (kind == InvoiceLines.TABLE) {
             InvoiceDrafter.missingAccounts(books)
-                    .forEach(use -> gaps.add("the chart has no account with the use '" + use.word()
-                            + "', which invoices need"));
+                    .forEach(use -> gaps.add(
+                            "the chart has no account with the use '" + use.word() + "', which invoices need"));
         }
         return gaps;
     }
@@ -97,8 +97,7 @@ public record RunPlan(
             String account = input.layout().account();
             if (account == null) {
                 gaps.add("the layout '" + input.layout().name() + "' must name the bank account under 'account'");
-            } else if (books.account(account) == null
-                    || !books.account(account).holdsMoney()) {
+            } else if (books.account(account) == null || !books.account(account).holdsMoney()) {
                 gaps.add("the layout '" + input.layout().name() + "' names the account " + account
                         + ", which is no bank or card account of the books");
             }

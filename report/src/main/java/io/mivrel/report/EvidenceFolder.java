@@ -59,7 +59,9 @@ public final class EvidenceFolder {
         for (Input input : inputs) {
             HeldRows held = report.heldRows().get(input.name());
             if (held != null && !held.rows().isEmpty()) {
-                Path target = free(folder.resolve("held"), Path.of(input.name()).getFileName().toString());
+                Path target = free(
+                        folder.resolve("held"),
+                        Path.of(input.name()).getFileName().toString());
                 HeldFile.write(input, held, target);
                 written.add(target);
             }
@@ -109,7 +111,8 @@ public final class EvidenceFolder {
                 long more = rule.getValue() - io.mivrel.run.FindingLog.KEPT;
                 if (more > 0) {
                     String id = rule.getKey().id();
-                    csv.writeRecord(rule.getKey().severity().word(), id, "", "", "", "", more + " more of this rule", "");
+                    csv.writeRecord(
+                            rule.getKey().severity().word(), id, "", "", "", "", more + " more of this rule", "");
                 }
             }
         }

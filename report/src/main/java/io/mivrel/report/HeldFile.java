@@ -57,7 +57,9 @@ final class HeldFile {
                     break;
                 }
             }
-            for (int row = held.rows().nextSetBit(1); row >= 0; row = held.rows().nextSetBit(row + 1)) {
+            for (int row = held.rows().nextSetBit(1);
+                    row >= 0;
+                    row = held.rows().nextSetBit(row + 1)) {
                 rows.skipTo(row);
                 Row source = rows.next();
                 if (source == null) {
@@ -79,9 +81,10 @@ final class HeldFile {
     private static List<String> withReasons(Row row, List<Finding> reasons) {
         List<String> cells = cells(row);
         cells.add(Long.toString(row.number()));
-        cells.add(reasons.isEmpty()
-                ? "held with the other rows of its document"
-                : reasons.stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; ")));
+        cells.add(
+                reasons.isEmpty()
+                        ? "held with the other rows of its document"
+                        : reasons.stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; ")));
         cells.add(reasons.stream()
                 .map(Finding::suggestion)
                 .filter(s -> !s.isEmpty())

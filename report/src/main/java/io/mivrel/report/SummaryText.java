@@ -83,8 +83,8 @@ public final class SummaryText {
         Totals totals = fate.totals();
         String amounts = Words.plus(report) + " " + money(totals.debit()) + "   " + Words.minus(report) + " "
                 + money(totals.credit());
-        String documents = String.format(
-                Locale.ROOT, "%,d %s", fate.documents(), Words.documents(report, fate.documents()));
+        String documents =
+                String.format(Locale.ROOT, "%,d %s", fate.documents(), Words.documents(report, fate.documents()));
         line(name, rows(fate.rows()) + "   " + documents + "   " + amounts);
     }
 
@@ -94,13 +94,14 @@ public final class SummaryText {
         String where = report.files().size() > 1 ? file.file() + ": " : "";
         String steps = Words.count(proof.steps(), "step");
         if (proof.holds()) {
-            return where + sum + " = closing" + (proof.stated() ? ", as the statement says" : "") + "; the balance proves all "
-                    + steps;
+            return where + sum + " = closing" + (proof.stated() ? ", as the statement says" : "")
+                    + "; the balance proves all " + steps;
         }
         String broken = proof.broken() == 0
                 ? "a line could not be read"
                 : String.format(Locale.ROOT, "%,d of %s of the balance broken", proof.broken(), steps);
-        return where + alarm("does not hold") + ": " + sum + ", but closing is " + money(proof.closing()) + "; " + broken;
+        return where + alarm("does not hold") + ": " + sum + ", but closing is " + money(proof.closing()) + "; "
+                + broken;
     }
 
     private void delivered(DeliveredFile delivered) {
@@ -109,11 +110,11 @@ public final class SummaryText {
             return;
         }
         String first = Words.shown(Path.of(delivered.files().get(0)));
-        String more = delivered.files().size() == 1 ? "" : " and " + (delivered.files().size() - 1) + " more";
+        String more = delivered.files().size() == 1
+                ? ""
+                : " and " + (delivered.files().size() - 1) + " more";
         line("delivered", first + more);
-        line(
-                "",
-                rows(delivered.rows()) + ", " + amounts(delivered) + ": read back, as meant");
+        line("", rows(delivered.rows()) + ", " + amounts(delivered) + ": read back, as meant");
     }
 
     private String amounts(DeliveredFile delivered) {
@@ -122,8 +123,7 @@ public final class SummaryText {
         return switch (delivered.takes()) {
             case JOURNALS -> "debit " + plus + ", credit " + minus;
             case BANK_TRANSACTIONS -> "in " + plus + ", out " + minus;
-            case INVOICES -> "net as printed " + plus
-                    + (delivered.totals().credit() == 0 ? "" : ", less " + minus);
+            case INVOICES -> "net as printed " + plus + (delivered.totals().credit() == 0 ? "" : ", less " + minus);
         };
     }
 
@@ -172,7 +172,10 @@ public final class SummaryText {
             if (!finding.value().isEmpty()) {
                 out.append('"').append(finding.value()).append("\": ");
             }
-            out.append(finding.reason()).append("  ").append(faint("[" + rule.id() + "]")).append('\n');
+            out.append(finding.reason())
+                    .append("  ")
+                    .append(faint("[" + rule.id() + "]"))
+                    .append('\n');
             if (!finding.suggestion().isEmpty()) {
                 out.append("      -> ").append(finding.suggestion()).append('\n');
             }
@@ -195,7 +198,11 @@ public final class SummaryText {
     }
 
     private void line(String name, String text) {
-        out.append("  ").append(faint(String.format(Locale.ROOT, "%-10s", name))).append("  ").append(text).append('\n');
+        out.append("  ")
+                .append(faint(String.format(Locale.ROOT, "%-10s", name)))
+                .append("  ")
+                .append(text)
+                .append('\n');
     }
 
     private static String rows(long count) {

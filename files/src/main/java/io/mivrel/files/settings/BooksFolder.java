@@ -52,8 +52,8 @@ final class BooksFolder {
         if (form != null) {
             form.done();
         }
-        Books.Builder books = Books.named(
-                company == null ? "" : company, currency == null ? Currency.getInstance("XXX") : currency);
+        Books.Builder books =
+                Books.named(company == null ? "" : company, currency == null ? Currency.getInstance("XXX") : currency);
         Set<String> taxCodes = taxCodes(books);
         Set<String> accounts = chart(books, taxCodes);
         parties(books);
@@ -63,7 +63,11 @@ final class BooksFolder {
             String account = read.taxCode(code).account();
             if (account != null && !accounts.isEmpty() && !accounts.contains(account)) {
                 problems.add(
-                        shown + "/tax-codes.csv", 0, 0, "the account " + account + " of '" + code + "' is not in the chart", "");
+                        shown + "/tax-codes.csv",
+                        0,
+                        0,
+                        "the account " + account + " of '" + code + "' is not in the chart",
+                        "");
             }
         }
         return problems.count() > before ? null : read;
@@ -127,7 +131,9 @@ final class BooksFolder {
     }
 
     private static List<String> words(Enum<?>[] constants) {
-        return Arrays.stream(constants).map(c -> c.name().toLowerCase(Locale.ROOT)).toList();
+        return Arrays.stream(constants)
+                .map(c -> c.name().toLowerCase(Locale.ROOT))
+                .toList();
     }
 
     private Set<String> taxCodes(Books.Builder books) {

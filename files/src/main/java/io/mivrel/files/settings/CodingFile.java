@@ -95,9 +95,12 @@ final class CodingFile {
         if (text == null) {
             return List.of();
         }
-        List<String> words = Arrays.stream(text.split("\\|", -1)).map(String::strip).toList();
+        List<String> words =
+                Arrays.stream(text.split("\\|", -1)).map(String::strip).toList();
         if (!words.stream().allMatch(Coder::isUsablePhrase)) {
-            line.wrong("'words' are phrases with | between them, none of them blank: '" + text + "'", "tin ingot | smelter*");
+            line.wrong(
+                    "'words' are phrases with | between them, none of them blank: '" + text + "'",
+                    "tin ingot | smelter*");
             return List.of();
         }
         return words;

@@ -84,7 +84,9 @@ final class DeliveryFile {
                 text ? form.number("at most", 0, 1, 10_000) : 0,
                 text ? form.text("refuse", "") : "",
                 amount && form.yes("blank zero", false),
-                amount && form.choice("sign", "as reckoned", "as reckoned", "turned").equals("turned"));
+                amount
+                        && form.choice("sign", "as reckoned", "as reckoned", "turned")
+                                .equals("turned"));
         form.done();
         return column;
     }

@@ -30,7 +30,8 @@ final class FileForms {
                 encoding(form, TextForm.AUTO),
                 titles(form),
                 form.text("until", ""),
-                form.choice("order", "oldest first", "oldest first", "newest first").equals("newest first"));
+                form.choice("order", "oldest first", "oldest first", "newest first")
+                        .equals("newest first"));
         form.done();
         return text;
     }
@@ -63,7 +64,10 @@ final class FileForms {
         if (text.matches("row [1-9][0-9]{0,5}")) {
             return Integer.parseInt(text.substring(4));
         }
-        form.at("titles", "'titles' is 'row' with the number of the row in the file, or 'none', not '" + text + "'", "row 1");
+        form.at(
+                "titles",
+                "'titles' is 'row' with the number of the row in the file, or 'none', not '" + text + "'",
+                "row 1");
         return 1;
     }
 
@@ -77,7 +81,10 @@ final class FileForms {
         if (!name.matches("[A-Za-z0-9 ._+{}()-]{1,150}") || name.startsWith(".") || !name.contains(".")) {
             form.at("name", "'name' must be a plain file name with an ending, not '" + name + "'", "{run}-{date}.csv");
         } else if (name.replaceAll("\\{(run|date|part)}", "").contains("{")) {
-            form.at("name", "only {run}, {date} and {part} are filled in, in '" + name + "'", "{run}-{date}-{part}.csv");
+            form.at(
+                    "name",
+                    "only {run}, {date} and {part} are filled in, in '" + name + "'",
+                    "{run}-{date}-{part}.csv");
         }
         DeliveryForm delivery = new DeliveryForm(
                 separator(form),
@@ -98,9 +105,8 @@ final class FileForms {
         if (form == null) {
             return plain;
         }
-        String negative = reading
-                ? form.choice("negative", "minus", "minus", "brackets", "trailing minus", "any")
-                : "minus";
+        String negative =
+                reading ? form.choice("negative", "minus", "minus", "brackets", "trailing minus", "any") : "minus";
         String mark = reading ? form.text("currency mark", "") : "";
         String decimalMark = form.choice("decimal", ".", ".", ",");
         String thousandsMark =

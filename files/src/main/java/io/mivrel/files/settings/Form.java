@@ -16,8 +16,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
-import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
@@ -50,7 +50,12 @@ final class Form {
             for (NodeTuple tuple : mapping.getValue()) {
                 String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
                 if (values.put(key, tuple.getValueNode()) != null) {
-                    problems.add(file, line(tuple.getKeyNode()), column(tuple.getKeyNode()), "'" + key + "' stands twice", "");
+                    problems.add(
+                            file,
+                            line(tuple.getKeyNode()),
+                            column(tuple.getKeyNode()),
+                            "'" + key + "' stands twice",
+                            "");
                 }
                 keys.put(key, tuple.getKeyNode());
             }
@@ -78,7 +83,8 @@ final class Form {
         } catch (MalformedInputException e) {
             problems.add(shown, 0, 0, "the file is not text in UTF-8", "");
         } catch (IOException e) {
-            problems.add(shown, 0, 0, Files.isDirectory(path) ? "is a folder, a file was expected" : "cannot be read", "");
+            problems.add(
+                    shown, 0, 0, Files.isDirectory(path) ? "is a folder, a file was expected" : "cannot be read", "");
         } catch (MarkedYamlEngineException e) {
             Optional<Mark> mark = e.getProblemMark();
             problems.add(
@@ -88,7 +94,12 @@ final class Form {
                     "is not YAML: " + e.getProblem(),
                     "look for a missing quote, colon or space before this place");
         } catch (YamlEngineException e) {
-            problems.add(shown, 0, 0, "is not YAML: " + e.getMessage().lines().findFirst().orElse(""), "");
+            problems.add(
+                    shown,
+                    0,
+                    0,
+                    "is not YAML: " + e.getMessage().lines().findFirst().orElse(""),
+                    "");
         }
         return null;
     }

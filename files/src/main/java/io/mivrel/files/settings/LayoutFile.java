@@ -29,9 +29,8 @@ final class LayoutFile {
         String name = form.required("layout");
         List<String> kinds = FieldTable.all().stream().map(FieldTable::name).toList();
         String gives = form.required("gives");
-        Optional<FieldTable> table = FieldTable.all().stream()
-                .filter(t -> t.name().equals(gives))
-                .findFirst();
+        Optional<FieldTable> table =
+                FieldTable.all().stream().filter(t -> t.name().equals(gives)).findFirst();
         if (gives != null && table.isEmpty()) {
             form.notAllowed("gives", gives, kinds);
         }
@@ -41,7 +40,8 @@ final class LayoutFile {
         Layout.Builder layout = Layout.named(name, table.get())
                 .account(form.text("account"))
                 .form(FileForms.text(form.block("file")))
-                .signsReversed(form.choice("signs", "as written", "as written", "reversed").equals("reversed"));
+                .signsReversed(form.choice("signs", "as written", "as written", "reversed")
+                        .equals("reversed"));
         AmountFormat numbers = FileForms.numbers(form.block("numbers"), true);
         layout.numbers(numbers);
         form.texts("unused").forEach(layout::unused);

@@ -81,14 +81,24 @@ final class Table {
     static Table read(Path path, String shown, List<String> required, List<String> optional, Problems problems) {
         Table table = new Table(shown, problems);
         if (!Files.isRegularFile(path)) {
-            problems.add(shown, 0, 0, Files.isDirectory(path) ? "is a folder, a file was expected" : "there is no such file", "");
+            problems.add(
+                    shown,
+                    0,
+                    0,
+                    Files.isDirectory(path) ? "is a folder, a file was expected" : "there is no such file",
+                    "");
             return null;
         }
         try (SeparatedRows rows = SeparatedRows.open(path, ',', TextForm.AUTO)) {
             Row first = rows.next();
             if (first == null || first.fault() != null || !table.readTitles(first, required, optional)) {
                 if (first == null || first.fault() != null) {
-                    problems.add(shown, first == null ? 0 : 1, 0, "has no titles that can be read", String.join(",", required));
+                    problems.add(
+                            shown,
+                            first == null ? 0 : 1,
+                            0,
+                            "has no titles that can be read",
+                            String.join(",", required));
                 }
                 return null;
             }

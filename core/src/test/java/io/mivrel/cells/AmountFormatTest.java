@@ -1,0 +1,112 @@
+package io.mivrel.cells;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.quicktheories.QuickTheory.qt;
+import static org.quicktheories.generators.SourceDSL.longs;
+
+import io.mivrel.model.Money;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Amounts are read to the last minor unit or refused; nothing between. */
+public class AmountFormatTest {
+    private static final AmountFormat ENGLISH = new AmountFormat(2, '.', ',', true, true, "£");
+    private static final AmountFormat GERMAN = new AmountFormat(2, ',', '.', false, false, "");
+    private static final AmountFormat YEN = new AmountFormat(0, '.', ',', false, false, "");
+
+    private static long parse(AmountFormat format, String text) {
+        char[] chars = ("xx" + text + "yy").toCharArray();
+        return format.parse(chars, 2, chars.length - 2);
+    }
+
+    @DataProvider
+    public Object[][] readable() {
+        return new Object[][] {
+            {ENGLISH, "1,234,567.89", 123_456_789L},
+            {ENGLISH, "0.01", 1L},
+            {ENGLISH, ".5", 50L},
+            {ENGLISH, "12", 1200L},
+            {ENGLISH, "12.3", 1230L},
+            {ENGLISH, "12.3400", 1234L},
+            {ENGLISH, "-12.34", -1234L},
+            {ENGLISH, "(1,012.34)", -101_234L},
+            {ENGLISH, "12.34-", -1234L},
+            {ENGLISH, "£12.34", 1234L},
+            {ENGLISH, "-£12.34", -1234L},
+            {ENGLISH, "£-12.34", -1234L},
+            {ENGLISH, "\u00a0 12.34 ", 1234L},
+            {GERMAN, "1.234,56", 123_456L},
+            {YEN, "1,234", 1234L},
+            {YEN, "1,234.00", 1234L},
+        };
+    }
+
+    @Test(dataProvider = "readable")
+    public void readsExactly(AmountFormat format, String text, long minor) {
+        assertThat(parse(format, text)).isEqualTo(minor);
+    }
+
+    @DataProvider
+    public Object[][] refused() {
+        return new Object[][] {
+            {ENGLISH, "", AmountFormat.BLANK},
+            {ENGLISH, "  ", AmountFormat.BLANK},
+            {ENGLISH, "1,5", AmountFormat.UNREADABLE},
+            {ENGLISH, "1.234,56", AmountFormat.UNREADABLE},
+            {ENGLISH, "12,34,567.00", AmountFormat.UNREADABLE},
+            {ENGLISH, ",123", AmountFormat.UNREADABLE},
+            {ENGLISH, "1,234,", AmountFormat.UNREADABLE},
+            {ENGLISH, "12.", AmountFormat.UNREADABLE},
+            {ENGLISH, "12.3x", AmountFormat.UNREADABLE},
+            {ENGLISH, "12.345x", AmountFormat.UNREADABLE},
+            {ENGLISH, "(12.34", AmountFormat.UNREADABLE},
+            {ENGLISH, "--5", AmountFormat.UNREADABLE},
+            {ENGLISH, "-", AmountFormat.UNREADABLE},
+            {ENGLISH, "1O4.50", AmountFormat.UNREADABLE},
+            {ENGLISH, "1 234.00", AmountFormat.UNREADABLE},
+            {ENGLISH, "1e5", AmountFormat.UNREADABLE},
+            {ENGLISH, "\u0661\u0662", AmountFormat.UNREADABLE},
+            {ENGLISH, "12.345", AmountFormat.TOO_PRECISE},
+            {YEN, "12.5", AmountFormat.TOO_PRECISE},
+            {ENGLISH, "99999999999999999", AmountFormat.TOO_LARGE},
+            {ENGLISH, "10000000000000.01", AmountFormat.TOO_LARGE},
+            {GERMAN, "(5,00)", AmountFormat.UNREADABLE},
+            {GERMAN, "5,00-", AmountFormat.UNREADABLE},
+        };
+    }
+
+    @Test(dataProvider = "refused")
+    public void refusesWholeCells(AmountFormat format, String text, long why) {
+        assertThat(parse(format, text)).isEqualTo(why);
+        assertThat(AmountFormat.isAmount(why)).isFalse();
+    }
+
+    @Test
+    public void whatIsWrittenReadsBack() {
+        qt().forAll(longs().between(-AmountFormat.LARGEST, AmountFormat.LARGEST))
+                .checkAssert(minor -> {
+                    for (AmountFormat format :
+                            new AmountFormat[] {ENGLISH, GERMAN, AmountFormat.plain(0), AmountFormat.plain(3)}) {
+                        CellBuffer out = new CellBuffer();
+                        format.append(minor, out);
+                        assertThat(format.parse(out.chars(), 0, out.length())).isEqualTo(minor);
+                    }
+                });
+    }
+
+    @Test
+    public void suggestsWhatWasProbablyMeant() {
+        assertThat(ENGLISH.suggestion("1O4.50")).contains("104.50");
+        assertThat(ENGLISH.suggestion("1.234,56")).contains("decimal mark ','");
+        assertThat(GERMAN.suggestion("(5,00)")).contains("brackets");
+        assertThat(GERMAN.suggestion("5,00-")).contains("trailing minus");
+    }
+
+    @Test
+    public void peopleSeeThousands() {
+        assertThat(Money.show(-123_456_789L, 2)).isEqualTo("-1,234,567.89");
+        assertThat(Money.show(5, 2)).isEqualTo("0.05");
+        assertThat(Money.show(1234, 0)).isEqualTo("1,234");
+        assertThat(Money.show(Long.MIN_VALUE, 2)).isEqualTo("-92,233,720,368,547,758.08");
+    }
+}

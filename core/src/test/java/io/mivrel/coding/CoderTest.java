@@ -1,0 +1,97 @@
+package io.mivrel.coding;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Record;
+import java.util.List;
+import java.util.Random;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** The first entry whose words, direction and amount all fit decides. */
+public class CoderTest {
+    private static final CodingTable TABLE = new CodingTable(
+            "test",
+            List.of(
+                    CodingEntry.words("refund", Direction.IN, "1", "anvil tool store"),
+                    CodingEntry.words("tin", Direction.OUT, "2", "tin ingot", "smelter"),
+                    CodingEntry.words("cast", Direction.EITHER, "3", "cast*"),
+                    CodingEntry.words("ware", Direction.EITHER, "4", "*ware"),
+                    new CodingEntry(
+                            "small", Direction.OUT, List.of("cheque"), Record.ABSENT, 400_00, "5", null, null, null),
+                    new CodingEntry(
+                            "large out", Direction.OUT, List.of(), 10_000_00, Record.ABSENT, "6", null, null, null)));
+
+    private static Record line(String narrative, long amount) {
+        return Record.builder(BankLines.TABLE, "bank.csv", "", 1)
+                .put(BankLines.NARRATIVE, narrative)
+                .put(BankLines.AMOUNT, amount)
+                .build(true);
+    }
+
+    @DataProvider
+    public Object[][] lines() {
+        return new Object[][] {
+            {"ANVIL TOOL STORE 12", 5_00, "refund"},
+            {"ANVIL TOOL STORE 12", -5_00, null},
+            {"Stannary  Tin\u00a0Ingot 44", -5_00, "tin"},
+            {"SMELTER, COLD", -5_00, "tin"},
+            {"PAINTIN INGOT", -5_00, null},
+            {"TIN INGOTS", -5_00, null},
+            {"CASTING SAND", 1_00, "cast"},
+            {"OUTCAST", 1_00, null},
+            {"IRONWARE CO", 1_00, "ware"},
+            {"CHEQUE 100871", -400_00, "small"},
+            {"CHEQUE 100871", -400_01, null},
+            {"ANYTHING", -10_000_00, "large out"},
+            {null, -10_000_00, "large out"},
+            {null, 1_00, null},
+        };
+    }
+
+    @Test(dataProvider = "lines")
+    public void decides(String narrative, long amount, String entry) {
+        CodingEntry decided = new Coder(TABLE).decide(line(narrative, amount));
+        assertThat(decided == null ? null : decided.name()).isEqualTo(entry);
+    }
+
+    @Test
+    public void entriesThatNeverDecideAreKnown() {
+        Coder coder = new Coder(TABLE);
+        coder.decide(line("smelter", -1));
+        assertThat(coder.unused())
+                .extracting(CodingEntry::name)
+                .doesNotContain("tin")
+                .contains("refund", "small");
+    }
+
+    @Test
+    public void findsTheSamePhrasesAsASlowSearch() {
+        Random random = new Random(7);
+        for (int round = 0; round < 300; round++) {
+            PhraseFinder.Builder builder = new PhraseFinder.Builder();
+            String[] phrases = new String[6];
+            for (int i = 0; i < phrases.length; i++) {
+                phrases[i] = word(random, 1 + random.nextInt(4));
+                builder.add("*" + phrases[i] + "*", i);
+            }
+            String text = word(random, 30);
+            int expected = phrases.length;
+            for (int i = phrases.length - 1; i >= 0; i--) {
+                expected = text.contains(phrases[i]) ? i : expected;
+            }
+            assertThat(builder.build().first(text, phrases.length, i -> true))
+                    .as(text)
+                    .isEqualTo(expected);
+        }
+    }
+
+    private static String word(Random random, int length) {
+        StringBuilder word = new StringBuilder();
+        for (int i = 0; i < length; i++) {
+            word.append((char) ('a' + random.nextInt(3)));
+        }
+        return word.toString();
+    }
+}

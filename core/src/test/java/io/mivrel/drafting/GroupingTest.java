@@ -1,0 +1,101 @@
+package io.mivrel.drafting;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import org.testng.annotations.Test;
+
+/** Lines with one reference end up in one document, however far apart they stand. */
+public class GroupingTest {
+    private final List<List<Record>> groups = new ArrayList<>();
+
+    private static Record line(String file, String reference, long row) {
+        return Record.builder(JournalLines.TABLE, file, "", row)
+                .put(JournalLines.REFERENCE, reference)
+                .put(JournalLines.DATE, 20_000 + row)
+                .put(JournalLines.NARRATIVE, "été \u2013 " + row)
+                .put(JournalLines.AMOUNT, row * 100)
+                .build(row % 7 != 0);
+    }
+
+    private List<List<Record>> group(List<Record> records) throws IOException {
+        Grouping.Target target = (group, apart) -> groups.add(List.copyOf(group));
+        groups.clear();
+        Grouping grouping = new Grouping(JournalLines.TABLE, JournalLines.REFERENCE, target);
+        while (true) {
+            records.forEach(grouping::accept);
+            grouping.finish();
+            grouping.close();
+            if (!grouping.mustStartOver()) {
+                return groups;
+            }
+            groups.clear();
+            grouping = grouping.nextPass(target);
+        }
+    }
+
+    private static String shape(List<List<Record>> groups) {
+        StringBuilder shape = new StringBuilder();
+        for (List<Record> group : groups) {
+            shape.append(group.get(0).text(JournalLines.REFERENCE));
+            group.forEach(r -> shape.append(' ').append(r.row()));
+            shape.append('\n');
+        }
+        return shape.toString();
+    }
+
+    @Test
+    public void neighboursAreOneGroup() throws IOException {
+        List<Record> records = List.of(line("f", "A", 2), line("f", "A", 3), line("f", "B", 4));
+        assertThat(shape(group(records))).isEqualTo("A 2 3\nB 4\n");
+    }
+
+    @Test
+    public void aReferenceThatComesBackIsStillOneGroup() throws IOException {
+        List<Record> records =
+                List.of(line("f", "A", 2), line("f", "B", 3), line("f", "A", 4), line("f", "C", 5), line("f", "A", 6));
+        assertThat(shape(group(records))).isEqualTo("B 3\nC 5\nA 2 4 6\n");
+    }
+
+    @Test
+    public void theSameReferenceInAnotherFileIsAnotherGroup() throws IOException {
+        List<Record> records = List.of(line("f", "A", 2), line("g", "A", 2));
+        assertThat(group(records)).hasSize(2);
+    }
+
+    @Test
+    public void aRecordWithoutReferenceStandsAlone() throws IOException {
+        List<Record> records = List.of(line("f", "A", 2), line("f", null, 3), line("f", "A", 4));
+        assertThat(group(records)).hasSize(2);
+    }
+
+    @Test
+    public void aFileInAnyOrderLosesNothingAndKeepsEveryValue() throws IOException {
+        List<Record> records = new ArrayList<>();
+        for (int row = 1; row <= 60_000; row++) {
+            records.add(line("f", "R" + row % 20_000, row));
+        }
+        Collections.shuffle(records, new Random(3));
+        Set<Long> rows = new LinkedHashSet<>();
+        for (List<Record> group : group(records)) {
+            assertThat(group).hasSize(3);
+            for (Record record : group) {
+                assertThat(record.text(JournalLines.REFERENCE))
+                        .isEqualTo(group.get(0).text(JournalLines.REFERENCE));
+                assertThat(record.number(JournalLines.AMOUNT)).isEqualTo(record.row() * 100);
+                assertThat(record.text(JournalLines.NARRATIVE)).isEqualTo("été \u2013 " + record.row());
+                assertThat(record.isSound()).isEqualTo(record.row() % 7 != 0);
+                rows.add(record.row());
+            }
+        }
+        assertThat(rows).hasSize(60_000);
+    }
+}

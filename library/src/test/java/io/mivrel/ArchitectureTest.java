@@ -1,0 +1,125 @@
+package io.mivrel;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noFields;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noMethods;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import org.testng.annotations.Test;
+
+/** The arrows between the packages go one way, and money is exact. */
+public class ArchitectureTest {
+    private static final String[] CORE = {
+        "io.mivrel.model..",
+        "io.mivrel.books..",
+        "io.mivrel.cells..",
+        "io.mivrel.intake..",
+        "io.mivrel.coding..",
+        "io.mivrel.drafting..",
+        "io.mivrel.checking..",
+        "io.mivrel.delivery..",
+        "io.mivrel.run.."
+    };
+
+    private final JavaClasses classes = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("io.mivrel");
+
+    @Test
+    public void theCoreKnowsNoFilesNoScreenAndNoLibrary() {
+        noClasses()
+                .that()
+                .resideInAnyPackage(CORE)
+                .should()
+                .dependOnClassesThat()
+                .resideOutsideOfPackages(concat(CORE, "java.."))
+                .check(classes);
+    }
+
+    @Test
+    public void stagesFollowOneAnother() {
+        layeredArchitecture()
+                .consideringOnlyDependenciesInLayers()
+                .layer("model")
+                .definedBy("io.mivrel.model..")
+                .layer("intake")
+                .definedBy("io.mivrel.intake..")
+                .layer("coding")
+                .definedBy("io.mivrel.coding..")
+                .layer("drafting")
+                .definedBy("io.mivrel.drafting..")
+                .layer("checking")
+                .definedBy("io.mivrel.checking..")
+                .layer("delivery")
+                .definedBy("io.mivrel.delivery..")
+                .layer("run")
+                .definedBy("io.mivrel.run..")
+                .whereLayer("run")
+                .mayNotBeAccessedByAnyLayer()
+                .whereLayer("delivery")
+                .mayOnlyBeAccessedByLayers("run")
+                .whereLayer("checking")
+                .mayOnlyBeAccessedByLayers("delivery", "run")
+                .whereLayer("drafting")
+                .mayOnlyBeAccessedByLayers("run")
+                .whereLayer("coding")
+                .mayOnlyBeAccessedByLayers("drafting", "run")
+                .check(classes);
+    }
+
+    @Test
+    public void packagesHaveNoCycles() {
+        slices().matching("io.mivrel.(*)..").should().beFreeOfCycles().check(classes);
+    }
+
+    @Test
+    public void modulesUseOnlyTheCore() {
+        noClasses()
+                .that()
+                .resideInAPackage("io.mivrel.files..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.report..")
+                .check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("io.mivrel.report..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.files..")
+                .check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("io.mivrel.ledger..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("io.mivrel.report..", "io.mivrel.files..")
+                .check(classes);
+    }
+
+    @Test
+    public void nothingIsReckonedInBinaryFractions() {
+        noFields()
+                .should()
+                .haveRawType(double.class)
+                .orShould()
+                .haveRawType(float.class)
+                .check(classes);
+        noMethods()
+                .should()
+                .haveRawReturnType(double.class)
+                .orShould()
+                .haveRawReturnType(float.class)
+                .check(classes);
+    }
+
+    private static String[] concat(String[] first, String more) {
+        String[] all = java.util.Arrays.copyOf(first, first.length + 1);
+        all[first.length] = more;
+        return all;
+    }
+}
