@@ -54,7 +54,7 @@ public class CommandTest {
                 .contains("accounted   158 rows = 144 clear + 7 held + 7 left out")
                 .contains("opening 18,425.10 + movement -10,457.17 = 7,967.93 = closing, as the statement says")
                 .contains("accounted   504 rows = 490 clear + 13 held + 1 left out")
-                .contains("row 211, 736.40, is probably 763.40")
+                .contains("row 212, 736.40, is probably 763.40")
                 .contains("accounted   59 rows = 52 clear + 6 held + 1 left out")
                 .contains("same party, date and lines as TR-66")
                 .doesNotContain("\u001b");

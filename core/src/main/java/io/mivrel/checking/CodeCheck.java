@@ -3,7 +3,6 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
 import io.mivrel.books.Party;
-import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
@@ -29,14 +28,15 @@ final class CodeCheck implements Check {
     public void check(Document document, Consumer<Finding> findings) {
         if (document instanceof Journal) {
             each(document, JournalLines.TAX_CODE, JournalLines.PARTY, findings);
-        } else if (document instanceof BankTransaction) {
-            each(document, BankLines.TAX_CODE, BankLines.PARTY, findings);
+        } else if (document instanceof BankTransaction transaction) {
+            taxCode(transaction.record(), transaction.coding().taxCode(), findings);
+            party(transaction.record(), transaction.coding().party(), findings);
         } else if (document instanceof Invoice invoice) {
             for (Record line : invoice.records()) {
-                taxCode(line, InvoiceLines.TAX_CODE, findings);
+                taxCode(line, line.text(InvoiceLines.TAX_CODE), findings);
             }
             Record first = invoice.records().get(0);
-            Party party = party(first, InvoiceLines.PARTY, findings);
+            Party party = party(first, first.text(InvoiceLines.PARTY), findings);
             if (party != null && party.isCustomer() != invoice.kind().isSale()) {
                 findings.accept(new Finding(
                         Rule.PARTY_UNSUITABLE,
@@ -52,13 +52,12 @@ final class CodeCheck implements Check {
 
     private void each(Document document, Field taxCode, Field party, Consumer<Finding> findings) {
         for (Record line : document.records()) {
-            taxCode(line, taxCode, findings);
-            party(line, party, findings);
+            taxCode(line, line.text(taxCode), findings);
+            party(line, line.text(party), findings);
         }
     }
 
-    private void taxCode(Record line, Field field, Consumer<Finding> findings) {
-        String code = line.text(field);
+    private void taxCode(Record line, String code, Consumer<Finding> findings) {
         if (code != null && books.taxCode(code) == null) {
             findings.accept(new Finding(
                     Rule.TAX_CODE_UNKNOWN,
@@ -70,8 +69,7 @@ final class CodeCheck implements Check {
         }
     }
 
-    private Party party(Record line, Field field, Consumer<Finding> findings) {
-        String code = line.text(field);
+    private Party party(Record line, String code, Consumer<Finding> findings) {
         if (code == null) {
             return null;
         }

@@ -33,8 +33,8 @@ public final class Coder {
     /** The first entry that fits, or {@code null} when none does. The record must have an amount. */
     public CodingEntry decide(Record line) {
         long amount = line.number(BankLines.AMOUNT);
-        int best = phrases.first(line.text(BankLines.NARRATIVE), entries.length, i -> entries[i].fits(amount));
-        best = phrases.first(line.text(BankLines.PAYEE), best, i -> entries[i].fits(amount));
+        int best = phrases.first(line, BankLines.NARRATIVE, entries.length, i -> entries[i].fits(amount));
+        best = phrases.first(line, BankLines.PAYEE, best, i -> entries[i].fits(amount));
         for (int i : wordless) {
             if (i >= best) {
                 break;

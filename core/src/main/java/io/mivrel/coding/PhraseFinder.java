@@ -1,5 +1,7 @@
 package io.mivrel.coding;
 
+import io.mivrel.model.Field;
+import io.mivrel.model.Record;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -29,21 +31,25 @@ final class PhraseFinder {
         this.found = found;
     }
 
+    /** The same in a text field of a record, without making a string. */
+    int first(Record record, Field field, int limit, IntPredicate accepts) {
+        return first(record.textChars(), record.textStart(field), record.textEnd(field), limit, accepts);
+    }
+
     /**
-     * The smallest owner below {@code limit} with a phrase in the text and accepted by the test; {@code limit} when
-     * there is none. A {@code null} text has no phrases.
+     * The smallest owner below {@code limit} with a phrase between {@code from} and {@code to} and accepted by the test;
+     * {@code limit} when there is none.
      */
-    int first(String text, int limit, IntPredicate accepts) {
-        if (text == null || found.length == 1) {
+    int first(char[] text, int from, int to, int limit, IntPredicate accepts) {
+        if (found.length == 1) {
             return limit;
         }
         int best = limit;
         int state = 0;
-        int length = text.length();
         boolean lastBlank = true;
-        for (int i = 0; i < length; i++) {
-            char c = text.charAt(i);
-            boolean blank = c <= ' ' || c == '\u00a0';
+        for (int i = from; i < to; i++) {
+            char c = text[i];
+            boolean blank = isBlank(c);
             if (blank) {
                 if (lastBlank) {
                     continue;
@@ -55,7 +61,7 @@ final class PhraseFinder {
             Target[] here = found[state];
             if (here != null) {
                 for (Target target : here) {
-                    if (target.owner < best && standsAlone(text, i, target) && accepts.test(target.owner)) {
+                    if (target.owner < best && standsAlone(text, from, to, i, target) && accepts.test(target.owner)) {
                         best = target.owner;
                     }
                 }
@@ -69,8 +75,8 @@ final class PhraseFinder {
         return lower < classes.length ? classes[lower] : 0;
     }
 
-    private static boolean standsAlone(String text, int last, Target target) {
-        if (!target.openEnd && last + 1 < text.length() && Character.isLetterOrDigit(text.charAt(last + 1))) {
+    private static boolean standsAlone(char[] text, int from, int to, int last, Target target) {
+        if (!target.openEnd && last + 1 < to && Character.isLetterOrDigit(text[last + 1])) {
             return false;
         }
         if (target.openStart) {
@@ -79,14 +85,14 @@ final class PhraseFinder {
         // Walk back over the phrase; runs of blanks in the text count as one.
         int i = last;
         for (int left = target.length; left > 0; left--) {
-            if (isBlank(text.charAt(i))) {
-                while (i > 0 && isBlank(text.charAt(i - 1))) {
+            if (isBlank(text[i])) {
+                while (i > from && isBlank(text[i - 1])) {
                     i--;
                 }
             }
             i--;
         }
-        return i < 0 || !Character.isLetterOrDigit(text.charAt(i));
+        return i < from || !Character.isLetterOrDigit(text[i]);
     }
 
     private static boolean isBlank(char c) {

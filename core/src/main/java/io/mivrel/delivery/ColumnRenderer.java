@@ -12,10 +12,12 @@ import java.math.BigDecimal;
 /** Writes one column's cells and reads them back. Compiled once from a {@link DeliveryColumn}; for one thread. */
 final class ColumnRenderer {
     final DeliveryColumn column;
-    private final LineValues.Text texts;
+    private final FieldType type;
+    private final LineValues.Text codes;
+    private final LineValues.Span spans;
     private final LineValues.Number numbers;
     private final AmountFormat amounts;
-    private final char decimalMark;
+    private final boolean limited;
     // The same day tends to come many times in a row.
     private long lastDay = Long.MIN_VALUE;
     private final CellBuffer lastDate = new CellBuffer();
@@ -23,33 +25,32 @@ final class ColumnRenderer {
     ColumnRenderer(DeliveryColumn column, AmountFormat amounts) {
         this.column = column;
         this.amounts = amounts;
-        this.decimalMark = amounts.decimalMark();
-        boolean numeric = column.field() != null && isNumeric(column.field().type());
+        this.type = column.field() == null ? null : column.field().type();
+        boolean numeric = type == FieldType.DATE || type == FieldType.AMOUNT;
         this.numbers = numeric ? LineValues.number(column.field()) : null;
-        this.texts = column.field() == null || numeric ? null : LineValues.text(column.field());
+        this.spans = type == FieldType.TEXT ? LineValues.span(column.field()) : null;
+        this.codes = type == FieldType.CODE || type == FieldType.DECIMAL ? LineValues.text(column.field()) : null;
+        this.limited = column.atMost() > 0 || !column.refuse().isEmpty();
     }
 
-    private static boolean isNumeric(FieldType type) {
-        return type == FieldType.DATE || type == FieldType.AMOUNT;
-    }
-
+    /** True for texts, codes and numbers that are written as characters, and not for amounts, dates and constants. */
     boolean isText() {
-        return texts != null;
+        return spans != null || codes != null;
     }
 
-    boolean isAmount() {
-        return column.field() != null && column.field().type() == FieldType.AMOUNT;
-    }
-
-    /** The text as the document has it, before it is cut; {@code null} when blank. */
-    String text(Document document, Object line, int index) {
-        Object value = texts.of(document, line, index);
-        return value instanceof BigDecimal number ? decimal(number) : (String) value;
-    }
-
-    private String decimal(BigDecimal number) {
-        String plain = number.toPlainString();
-        return decimalMark == '.' ? plain : plain.replace('.', decimalMark);
+    /** Appends the characters as the document has them, before anything is cut. */
+    void appendWhole(Document document, Object line, int index, CellBuffer out) {
+        if (spans != null) {
+            spans.append(document, line, out);
+            return;
+        }
+        Object value = codes.of(document, line, index);
+        if (value instanceof BigDecimal number) {
+            String plain = number.toPlainString();
+            out.append(amounts.decimalMark() == '.' ? plain : plain.replace('.', amounts.decimalMark()));
+        } else if (value != null) {
+            out.append((String) value);
+        }
     }
 
     /** Builds the cell; answers the value that must be found again when it is read back. */
@@ -60,11 +61,15 @@ final class ColumnRenderer {
             if (value == Record.ABSENT) {
                 return Record.ABSENT;
             }
-            return isAmount() ? amount(value, out) : date(value, out);
+            return type == FieldType.AMOUNT ? amount(value, out) : date(value, out);
         }
-        String text = texts == null ? column.constant() : text(document, line, index);
-        if (text != null) {
-            appendAllowed(text, out);
+        if (column.constant() != null) {
+            out.append(column.constant());
+        } else {
+            appendWhole(document, line, index, out);
+            if (limited) {
+                keepAllowed(out);
+            }
         }
         return Hash64.of(out.chars(), 0, out.length());
     }
@@ -88,22 +93,23 @@ final class ColumnRenderer {
         return day;
     }
 
-    private void appendAllowed(String text, CellBuffer out) {
-        if (column.refuse().isEmpty()) {
-            out.append(text);
-        } else {
-            for (int i = 0; i < text.length(); i++) {
-                char c = text.charAt(i);
-                if (column.refuse().indexOf(c) < 0) {
-                    out.append(c);
+    private void keepAllowed(CellBuffer out) {
+        char[] chars = out.chars();
+        int kept = out.length();
+        if (!column.refuse().isEmpty()) {
+            kept = 0;
+            for (int i = 0; i < out.length(); i++) {
+                if (column.refuse().indexOf(chars[i]) < 0) {
+                    chars[kept++] = chars[i];
                 }
             }
         }
-        if (column.atMost() > 0 && out.length() > column.atMost()) {
+        int most = column.atMost();
+        if (most > 0 && kept > most) {
             // A pair of surrogates is one character and is not divided.
-            int cut = column.atMost();
-            out.cut(Character.isHighSurrogate(out.chars()[cut - 1]) ? cut - 1 : cut);
+            kept = Character.isHighSurrogate(chars[most - 1]) ? most - 1 : most;
         }
+        out.cut(kept);
     }
 
     /** The value of a cell that was read back, comparable with what {@link #render} answered. */
@@ -111,7 +117,7 @@ final class ColumnRenderer {
         if (numbers == null) {
             return Hash64.of(chars, from, to);
         }
-        if (isAmount()) {
+        if (type == FieldType.AMOUNT) {
             return amounts.parse(chars, from, to);
         }
         long day = column.date().parse(chars, from, to);

@@ -1,5 +1,6 @@
 package io.mivrel.delivery;
 
+import io.mivrel.cells.CellBuffer;
 import io.mivrel.checking.Check;
 import io.mivrel.model.Document;
 import io.mivrel.model.FieldType;
@@ -16,6 +17,7 @@ public final class DeliveryCheck implements Check {
     private final Delivery delivery;
     private final ColumnRenderer[] limited;
     private final CharsetEncoder encoder;
+    private final CellBuffer text = new CellBuffer();
 
     public DeliveryCheck(Delivery delivery, int decimals) {
         this.delivery = delivery;
@@ -43,58 +45,63 @@ public final class DeliveryCheck implements Check {
     public void check(Document document, Consumer<Finding> findings) {
         Document delivered = delivery.takes().of(document);
         int lines = delivery.takes().lines(delivered);
-        for (ColumnRenderer column : limited) {
-            String last = null;
-            for (int index = 0; index < lines; index++) {
-                Object line = LineValues.line(delivered, index);
-                String text = column.text(delivered, line, index);
-                // The heading's texts are the same object for every line: once is enough.
-                if (text != null && text != last) {
-                    last = text;
-                    check(column.column, text, line, findings);
+        for (int index = 0; index < lines; index++) {
+            Object line = LineValues.line(delivered, index);
+            for (ColumnRenderer column : limited) {
+                column.appendWhole(delivered, line, index, text.clear());
+                if (text.length() > 0 && isSuspect(column.column)) {
+                    check(column.column, text.toString(), line, findings);
                 }
             }
         }
     }
 
-    private void check(DeliveryColumn column, String text, Object line, Consumer<Finding> findings) {
+    // Most texts are harmless, and no string is made of them.
+    private boolean isSuspect(DeliveryColumn column) {
+        return encoder != null
+                || !column.refuse().isEmpty()
+                || (column.atMost() > 0 && text.length() > column.atMost())
+                || isFormula(text.chars()[0]);
+    }
+
+    private void check(DeliveryColumn column, String whole, Object line, Consumer<Finding> findings) {
         boolean code = column.field().type() != FieldType.TEXT;
-        if (column.atMost() > 0 && text.length() > column.atMost()) {
+        if (column.atMost() > 0 && whole.length() > column.atMost()) {
             add(
                     code ? Rule.CODE_TOO_LONG : Rule.TEXT_CUT,
                     column,
-                    text,
+                    whole,
                     line,
-                    "has " + text.length() + " characters, '" + delivery.name() + "' takes " + column.atMost(),
-                    code ? "shorten it in the source" : "what is left: " + text.substring(0, column.atMost()),
+                    "has " + whole.length() + " characters, '" + delivery.name() + "' takes " + column.atMost(),
+                    code ? "shorten it in the source" : "what is left: " + whole.substring(0, column.atMost()),
                     findings);
         }
-        String refused = refused(text, column.refuse());
+        String refused = refused(whole, column.refuse());
         if (!refused.isEmpty()) {
             add(
                     code ? Rule.CODE_REFUSED : Rule.TEXT_REFUSED_CHARACTERS,
                     column,
-                    text,
+                    whole,
                     line,
                     "'" + delivery.name() + "' refuses " + refused,
                     code ? "correct it in the source" : "they are left out",
                     findings);
         }
-        if (!code && isFormula(text.charAt(0))) {
+        if (!code && isFormula(whole.charAt(0))) {
             add(
                     Rule.TEXT_FORMULA,
                     column,
-                    text,
+                    whole,
                     line,
-                    "begins with '" + text.charAt(0) + "', which a spreadsheet may run",
+                    "begins with '" + whole.charAt(0) + "', which a spreadsheet may run",
                     "do not open the delivered file in a spreadsheet, or change the text",
                     findings);
         }
-        if (encoder != null && !encoder.canEncode(text)) {
+        if (encoder != null && !encoder.canEncode(whole)) {
             add(
                     Rule.TEXT_NOT_ENCODABLE,
                     column,
-                    text,
+                    whole,
                     line,
                     delivery.form().encoding() + " cannot write it",
                     "deliver as UTF-8, or change the text",

@@ -1,5 +1,6 @@
 package io.mivrel.delivery;
 
+import io.mivrel.cells.CellBuffer;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
@@ -16,9 +17,14 @@ import java.util.Map;
 
 /** Gets the value of a field for a line of a document in the form that is delivered. */
 final class LineValues {
-    /** A text or decimal value; {@code null} when blank. */
+    /** A code or decimal value; {@code null} when blank. */
     interface Text {
         Object of(Document document, Object line, int index);
+    }
+
+    /** A text that lies in its record: appended without making a string. */
+    interface Span {
+        void append(Document document, Object line, CellBuffer out);
     }
 
     /** An amount or an epoch day; {@link Record#ABSENT} when blank. */
@@ -29,7 +35,6 @@ final class LineValues {
     private static final Map<Field, Text> JOURNAL_TEXTS = Map.of(
             JournalLines.REFERENCE, (d, l, i) -> d.reference(),
             JournalLines.ACCOUNT, (d, l, i) -> ((JournalLine) l).account(),
-            JournalLines.NARRATIVE, (d, l, i) -> ((JournalLine) l).narrative(),
             JournalLines.TAX_CODE, (d, l, i) -> ((JournalLine) l).taxCode(),
             JournalLines.PARTY, (d, l, i) -> ((JournalLine) l).party(),
             JournalLines.DEPARTMENT, (d, l, i) -> ((JournalLine) l).department(),
@@ -57,14 +62,23 @@ final class LineValues {
         return line instanceof InvoiceLine invoiceLine ? invoiceLine.source() : (Record) line;
     }
 
-    /** For fields of text, code and number. */
+    /** For fields of code and number. */
     static Text text(Field field) {
         Text ofJournal = JOURNAL_TEXTS.get(field);
         if (ofJournal != null) {
             return ofJournal;
         }
         if (field == BankLines.ENTRY) {
-            return (d, l, i) -> ((BankTransaction) d).codingEntry();
+            return (d, l, i) -> coding(d).entry();
+        }
+        if (field == BankLines.ACCOUNT) {
+            return (d, l, i) -> coding(d).account();
+        }
+        if (field == BankLines.TAX_CODE) {
+            return (d, l, i) -> coding(d).taxCode();
+        }
+        if (field == BankLines.PARTY) {
+            return (d, l, i) -> coding(d).party();
         }
         if (field == BankLines.BANK_ACCOUNT) {
             return (d, l, i) -> ((BankTransaction) d).bankAccount();
@@ -82,6 +96,33 @@ final class LineValues {
             return (d, l, i) -> source(l).decimal(field);
         }
         return (d, l, i) -> source(l).text(field);
+    }
+
+    private static BankTransaction.Coding coding(Document document) {
+        return ((BankTransaction) document).coding();
+    }
+
+    /** For fields of free text. */
+    static Span span(Field field) {
+        if (field == JournalLines.NARRATIVE) {
+            return (d, l, out) -> {
+                JournalLine line = (JournalLine) l;
+                Record source = line.source();
+                append(line.ownNarrative(), source, JournalLine.narrativeOf(source.table()), out);
+            };
+        }
+        if (field == BankLines.NARRATIVE) {
+            return (d, l, out) -> append(coding(d).narrative(), source(l), field, out);
+        }
+        return (d, l, out) -> append(null, source(l), field, out);
+    }
+
+    private static void append(String own, Record source, Field field, CellBuffer out) {
+        if (own != null) {
+            out.append(own);
+        } else {
+            out.append(source.textChars(), source.textStart(field), source.textEnd(field));
+        }
     }
 
     /** For fields of date and amount. */

@@ -6,6 +6,7 @@ import io.mivrel.coding.Coder;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
+import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Journal;
@@ -49,28 +50,33 @@ public final class BankDrafter implements Drafter {
         LocalDate date = line.date(BankLines.DATE);
         long amount = line.number(BankLines.AMOUNT);
         String reference = reference(date, line);
+        // A line that is held for another reason has met its entry all the same.
+        CodingEntry entry = coder == null || amount == Record.ABSENT ? null : coder.decide(line);
         if (!line.isSound()) {
-            if (coder != null && amount != Record.ABSENT) {
-                // Its entry has been met, though the line is held for another reason.
-                coder.decide(line);
-            }
-            return new BankTransaction(
-                    bankAccount, date, amount, line, null, new Journal(reference, date, List.of(), records));
+            Journal none = new Journal(reference, date, List.of(), records);
+            return new BankTransaction(bankAccount, date, amount, line, asRead(line, null), none);
         }
-        CodingEntry entry = coder == null ? null : coder.decide(line);
-        Record coded = line;
-        if (entry != null) {
-            coded = apply(entry, line);
-        } else if (!line.has(BankLines.ACCOUNT) && coder != null) {
+        Coding coding = entry == null
+                ? asRead(line, null)
+                : new Coding(entry.name(), entry.account(), entry.taxCode(), entry.party(), entry.narrative());
+        if (coding.account() == null && coder != null) {
             findings.accept(uncoded(line, amount));
-            if (suspense != null) {
-                coded = line.toBuilder().put(BankLines.ACCOUNT, suspense).build(true);
-            }
+            coding = asRead(line, suspense);
         }
-        List<Record> source = List.of(coded);
-        List<JournalLine> lines = coded.has(BankLines.ACCOUNT) ? lines(coded, amount) : List.of();
-        Journal journal = new Journal(reference, date, lines, source);
-        return new BankTransaction(bankAccount, date, amount, coded, entry == null ? null : entry.name(), journal);
+        List<JournalLine> lines = coding.account() == null ? List.of() : lines(line, coding, amount);
+        Journal journal = new Journal(reference, date, lines, records);
+        return new BankTransaction(bankAccount, date, amount, line, coding, journal);
+    }
+
+    // What the file itself says, where it comes coded.
+    private static Coding asRead(Record line, String otherwise) {
+        String account = line.text(BankLines.ACCOUNT);
+        return new Coding(
+                null,
+                account == null ? otherwise : account,
+                line.text(BankLines.TAX_CODE),
+                line.text(BankLines.PARTY),
+                null);
     }
 
     private String reference(LocalDate date, Record line) {
@@ -80,20 +86,6 @@ public final class BankDrafter implements Drafter {
         int yymmdd = date.getYear() % 100 * 10_000 + date.getMonthValue() * 100 + date.getDayOfMonth();
         String digits = Integer.toString(1_000_000 + yymmdd).substring(1);
         return bankAccount + "-" + digits + fileMark + line.row();
-    }
-
-    private static Record apply(CodingEntry entry, Record line) {
-        Record.Builder coded = line.toBuilder().put(BankLines.ACCOUNT, entry.account());
-        if (entry.taxCode() != null) {
-            coded.put(BankLines.TAX_CODE, entry.taxCode());
-        }
-        if (entry.party() != null) {
-            coded.put(BankLines.PARTY, entry.party());
-        }
-        if (entry.narrative() != null) {
-            coded.put(BankLines.NARRATIVE, entry.narrative());
-        }
-        return coded.build(true);
     }
 
     private Finding uncoded(Record line, long amount) {
@@ -109,20 +101,19 @@ public final class BankDrafter implements Drafter {
                 "add an entry with a word of this text and the direction " + direction);
     }
 
-    private List<JournalLine> lines(Record coded, long amount) {
-        String narrative = coded.text(BankLines.NARRATIVE);
-        String account = coded.text(BankLines.ACCOUNT);
-        String party = coded.text(BankLines.PARTY);
-        String taxCode = coded.text(BankLines.TAX_CODE);
+    private List<JournalLine> lines(Record line, Coding coding, long amount) {
+        String narrative = coding.narrative();
+        String taxCode = coding.taxCode();
         TaxCode tax = taxCode == null ? null : books.taxCode(taxCode);
-        JournalLine bank = JournalLine.of(bankAccount, amount, narrative, coded);
+        JournalLine bank = JournalLine.of(bankAccount, amount, narrative, line);
         if (tax == null || tax.account() == null) {
-            return List.of(bank, new JournalLine(account, -amount, narrative, taxCode, party, null, coded));
+            return List.of(
+                    bank, new JournalLine(coding.account(), -amount, narrative, taxCode, coding.party(), null, line));
         }
         long part = Money.taxWithin(-amount, tax.rate());
         return List.of(
                 bank,
-                new JournalLine(account, -amount - part, narrative, taxCode, party, null, coded),
-                new JournalLine(tax.account(), part, narrative, taxCode, null, null, coded));
+                new JournalLine(coding.account(), -amount - part, narrative, taxCode, coding.party(), null, line),
+                new JournalLine(tax.account(), part, narrative, taxCode, null, null, line));
     }
 }

@@ -114,7 +114,7 @@ public final class InvoiceDrafter implements Drafter {
             entry.add(new JournalLine(
                     r.text(InvoiceLines.ACCOUNT),
                     -sign * line.net(),
-                    r.text(InvoiceLines.NARRATIVE),
+                    null,
                     taxCode,
                     null,
                     r.text(InvoiceLines.DEPARTMENT),

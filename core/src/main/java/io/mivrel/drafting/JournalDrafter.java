@@ -23,7 +23,7 @@ public final class JournalDrafter implements Drafter {
                 lines.add(new JournalLine(
                         record.text(JournalLines.ACCOUNT),
                         record.number(JournalLines.AMOUNT),
-                        record.text(JournalLines.NARRATIVE),
+                        null,
                         record.text(JournalLines.TAX_CODE),
                         record.text(JournalLines.PARTY),
                         record.text(JournalLines.DEPARTMENT),

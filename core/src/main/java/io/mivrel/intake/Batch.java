@@ -1,7 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.Finding;
-import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -10,10 +10,14 @@ public final class Batch {
     /** Records in a full batch. */
     public static final int SIZE = 512;
 
-    private final List<Record> records = new ArrayList<>(SIZE);
+    private final RecordBatch records;
     private final List<Finding> findings = new ArrayList<>(0);
 
-    public List<Record> records() {
+    Batch(RecordBatch records) {
+        this.records = records;
+    }
+
+    public RecordBatch records() {
         return records;
     }
 

@@ -6,7 +6,7 @@ import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Spans;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import java.math.BigDecimal;
 import java.util.Map;
@@ -22,7 +22,7 @@ abstract class CellReader {
         this.place = place;
     }
 
-    abstract void read(Row row, Record.Builder into, RowProblems problems);
+    abstract void read(Row row, RecordBatch into, RowProblems problems);
 
     final void missing(RowProblems problems) {
         problems.add(
@@ -59,7 +59,7 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, Record.Builder into, RowProblems problems) {
+        void read(Row row, RecordBatch into, RowProblems problems) {
             long day = pattern.parse(row.chars(), row.start(cell), row.end(cell));
             if (DatePattern.isDate(day)) {
                 into.put(field, day);
@@ -87,7 +87,7 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, Record.Builder into, RowProblems problems) {
+        void read(Row row, RecordBatch into, RowProblems problems) {
             long amount = format.parse(row.chars(), row.start(cell), row.end(cell));
             if (AmountFormat.isAmount(amount)) {
                 into.put(field, amount);
@@ -114,7 +114,7 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, Record.Builder into, RowProblems problems) {
+        void read(Row row, RecordBatch into, RowProblems problems) {
             String text = row.trimmed(cell);
             if (text.isEmpty()) {
                 return;
@@ -124,7 +124,7 @@ abstract class CellReader {
                 problems.unreadable(field);
                 problems.add(Rule.AMOUNT_UNREADABLE, place, text, format.why(AmountFormat.UNREADABLE), "");
             } else {
-                into.put(field, number);
+                into.putObject(field, number);
             }
         }
 
@@ -157,12 +157,16 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, Record.Builder into, RowProblems problems) {
+        void read(Row row, RecordBatch into, RowProblems problems) {
             char[] chars = row.chars();
             int start = Spans.trimStart(chars, row.start(cell), row.end(cell));
             int end = Spans.trimEnd(chars, start, row.end(cell));
             if (start < end) {
-                into.put(field, cache != null ? cache.get(chars, start, end) : new String(chars, start, end - start));
+                if (cache != null) {
+                    into.putObject(field, cache.get(chars, start, end));
+                } else {
+                    into.putText(field, chars, start, end);
+                }
             } else if (field.required()) {
                 missing(problems);
             }
@@ -184,7 +188,7 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, Record.Builder into, RowProblems problems) {
+        void read(Row row, RecordBatch into, RowProblems problems) {
             String text = joined(row);
             if (text.isEmpty()) {
                 if (ifBlank != null) {
@@ -245,11 +249,11 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, Record.Builder into, RowProblems problems) {
+        void read(Row row, RecordBatch into, RowProblems problems) {
             if (value instanceof String text) {
                 into.put(field, text);
             } else if (value instanceof BigDecimal decimal) {
-                into.put(field, decimal);
+                into.putObject(field, decimal);
             } else {
                 into.put(field, number);
             }

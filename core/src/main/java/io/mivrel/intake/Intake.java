@@ -13,6 +13,7 @@ import io.mivrel.model.JournalLines;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import java.io.IOException;
@@ -85,6 +86,11 @@ public final class Intake {
                 : table == JournalLines.TABLE ? JournalLines.DATE : InvoiceLines.DATE;
     }
 
+    /** A new batch for {@link #fill}. */
+    public Batch newBatch() {
+        return new Batch(new RecordBatch(layout.gives(), file, "", Batch.SIZE));
+    }
+
     /** What was counted so far; final once {@link #fill} answered false. */
     public IntakeTally tally() {
         return tally;
@@ -92,7 +98,7 @@ public final class Intake {
 
     /** Adds records and findings to a batch until it is full; answers false when the file has ended. */
     public boolean fill(Batch batch) throws IOException {
-        while (batch.records().size() < Batch.SIZE) {
+        while (!batch.records().isFull()) {
             Row row = source.next();
             if (row == null) {
                 finish(batch);
@@ -192,7 +198,8 @@ public final class Intake {
                     row.size() > 0 ? row.text(0) : "",
                     "the row " + row.fault().reason(),
                     row.fault().rule().remedy());
-            emit(Record.builder(layout.gives(), file, "", row.number()), batch);
+            batch.records().begin(row.number());
+            emit(batch);
             return;
         }
         if (row.size() < titles.width || row.size() == 1) {
@@ -212,7 +219,8 @@ public final class Intake {
             if (!problems.isBlocked()) {
                 return;
             }
-            emit(Record.builder(layout.gives(), file, "", row.number()), batch);
+            batch.records().begin(row.number());
+            emit(batch);
             return;
         }
         if (row.hasQuoteInside()) {
@@ -222,7 +230,8 @@ public final class Intake {
     }
 
     private void read(Row row, Batch batch) {
-        Record.Builder record = Record.builder(layout.gives(), file, "", row.number());
+        RecordBatch record = batch.records();
+        record.begin(row.number());
         for (CellReader reader : readers) {
             reader.read(row, record, problems);
         }
@@ -234,12 +243,12 @@ public final class Intake {
         if (day != Record.ABSENT && (day < wantedFrom || day > wantedTo)) {
             tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
-            emit(record, batch);
+            emit(batch);
         }
     }
 
-    private void emit(Record.Builder builder, Batch batch) {
-        Record record = builder.build(!holdAll && !problems.isBlocked());
+    private void emit(Batch batch) {
+        RecordBatch record = batch.records();
         tally.records++;
         long day = record.number(dateField);
         if (day != Record.ABSENT) {
@@ -248,10 +257,11 @@ public final class Intake {
         }
         long amount = record.number(rule.amount());
         if (amount != Record.ABSENT) {
-            tally.totals.add(rule.hasSides() ? amount : Invoice.signed(record, amount));
+            String kind = rule.hasSides() ? null : (String) record.object(InvoiceLines.KIND);
+            tally.totals.add(kind == null ? amount : Invoice.signed(kind, amount));
         }
+        record.end(!holdAll && !problems.isBlocked());
         problems.moveTo(batch.findings());
-        batch.records().add(record);
     }
 
     private boolean isAside(Row row) {
@@ -331,7 +341,7 @@ public final class Intake {
         }
     }
 
-    private void settleAmount(Record.Builder record) {
+    private void settleAmount(RecordBatch record) {
         if (!rule.hasSides()) {
             settleNet(record);
             return;
@@ -399,7 +409,7 @@ public final class Intake {
         return hasMinus ? -minus : side;
     }
 
-    private void settleNet(Record.Builder record) {
+    private void settleNet(RecordBatch record) {
         if (record.number(InvoiceLines.NET) != Record.ABSENT
                 || problems.isUnreadable(InvoiceLines.NET)
                 || problems.isUnreadable(InvoiceLines.QUANTITY)
@@ -434,7 +444,7 @@ public final class Intake {
         return columns.isEmpty() ? field.name() : columns.get(0);
     }
 
-    private void followBalance(Record.Builder record) {
+    private void followBalance(RecordBatch record) {
         long amount = record.number(BankLines.AMOUNT);
         long balance = record.number(BankLines.BALANCE);
         if (amount == Record.ABSENT) {

@@ -43,14 +43,14 @@ public record Invoice(
         for (Record record : records) {
             long net = record.number(InvoiceLines.NET);
             if (net != Record.ABSENT) {
-                totals.add(signed(record, net));
+                totals.add(signed(record.text(InvoiceLines.KIND), net));
             }
         }
     }
 
-    /** The net of a record with the sign it has for the party's account; an unknown kind counts as printed. */
-    public static long signed(Record record, long net) {
-        InvoiceKind kind = InvoiceKind.of(record.text(InvoiceLines.KIND));
-        return kind == null ? net : kind.controlSign() * net;
+    /** A net amount with the sign it has for the party's account; an unknown kind counts as printed. */
+    public static long signed(String kindWord, long net) {
+        InvoiceKind of = InvoiceKind.of(kindWord);
+        return of == null ? net : of.controlSign() * net;
     }
 }

@@ -5,18 +5,37 @@ package io.mivrel.model;
  *
  * @param account account code
  * @param amount minor units, debit positive
- * @param narrative text; {@code null} when blank
+ * @param ownNarrative text of the line where it is not its source's; {@code null} to take that
  * @param taxCode {@code null} when none
  * @param party {@code null} when none
  * @param department {@code null} when none
  * @param source the record it was made of
  */
 public record JournalLine(
-        String account, long amount, String narrative, String taxCode, String party, String department, Record source) {
+        String account,
+        long amount,
+        String ownNarrative,
+        String taxCode,
+        String party,
+        String department,
+        Record source) {
 
-    /** A line with account, amount and text only. */
+    /** A line with account, amount and text only; a {@code null} text means the source's. */
     public static JournalLine of(String account, long amount, String narrative, Record source) {
         return new JournalLine(account, amount, narrative, null, null, null, source);
+    }
+
+    /** The text of the line; {@code null} when blank. */
+    public String narrative() {
+        return ownNarrative != null ? ownNarrative : source.text(narrativeOf(source.table()));
+    }
+
+    /** The field that holds the narrative in records of a table. */
+    public static Field narrativeOf(FieldTable table) {
+        if (table == JournalLines.TABLE) {
+            return JournalLines.NARRATIVE;
+        }
+        return table == BankLines.TABLE ? BankLines.NARRATIVE : InvoiceLines.NARRATIVE;
     }
 
     /** Minor units on the debit side, or nil. */

@@ -101,7 +101,7 @@ final class BatchReader implements AutoCloseable {
             tallies.add(intake.tally());
             boolean more = true;
             while (more) {
-                Batch batch = new Batch();
+                Batch batch = intake.newBatch();
                 more = intake.fill(batch);
                 queue.put(new Parcel(batch, ordinal, null));
             }

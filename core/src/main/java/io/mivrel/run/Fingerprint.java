@@ -25,7 +25,12 @@ record Fingerprint(long identity, long content) {
             h = Hash64.add(h, source.number(BankLines.AMOUNT));
             h = Hash64.add(h, source.number(BankLines.BALANCE));
             h = Hash64.add(h, source.text(BankLines.REFERENCE));
-            h = Hash64.add(h, source.text(BankLines.NARRATIVE));
+            h = Hash64.add(
+                    h,
+                    Hash64.of(
+                            source.textChars(),
+                            source.textStart(BankLines.NARRATIVE),
+                            source.textEnd(BankLines.NARRATIVE)));
             return new Fingerprint(h, h);
         }
         if (document instanceof Invoice invoice) {

@@ -22,6 +22,7 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -123,7 +124,9 @@ final class Pass {
                 heldRowsOf(finding.origin().file()).explain(finding);
             }
         }
-        for (Record record : batch.records()) {
+        RecordBatch records = batch.records();
+        for (int i = 0; i < records.size(); i++) {
+            Record record = records.get(i);
             if (grouping == null) {
                 group(List.of(record), false);
             } else {

@@ -81,7 +81,7 @@ public class CoderTest {
             for (int i = phrases.length - 1; i >= 0; i--) {
                 expected = text.contains(phrases[i]) ? i : expected;
             }
-            assertThat(builder.build().first(text, phrases.length, i -> true))
+            assertThat(builder.build().first(text.toCharArray(), 0, text.length(), phrases.length, i -> true))
                     .as(text)
                     .isEqualTo(expected);
         }

@@ -55,10 +55,12 @@ public final class StageByStageExample {
             Intake intake = new Intake(layout, file, rows, books.decimals(), DateWindow.ALL, false);
             boolean more = true;
             while (more) {
-                Batch batch = new Batch();
+                Batch batch = intake.newBatch();
                 more = intake.fill(batch);
                 findings.addAll(batch.findings());
-                batch.records().forEach(grouping::accept);
+                for (int i = 0; i < batch.records().size(); i++) {
+                    grouping.accept(batch.records().get(i));
+                }
             }
             grouping.finish();
             System.out.println(

@@ -6,16 +6,14 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
-import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
-import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 
 /**
  * Writes separated text by RFC 4180: a cell that holds the separator, a quote or a line end is quoted, and its quotes
- * are doubled. A character that the encoding cannot write is an {@link IOException}, never a question mark. For one
- * thread.
+ * are doubled. A character that the encoding cannot write is an {@link IOException}, never a question mark. Plain ASCII
+ * cells go to the bytes in one pass; all others through an encoder. For one thread.
  */
 final class SeparatedWriter implements RowWriter {
     private final OutputStream out;
@@ -24,12 +22,12 @@ final class SeparatedWriter implements RowWriter {
     private final boolean quoteAll;
     private final CharsetEncoder encoder;
     private final boolean asciiCompatible;
-    private final char[] chars = new char[1 << 15];
-    private final byte[] bytes = new byte[1 << 17];
+    private final byte[] bytes = new byte[1 << 16];
     private int length;
     private boolean rowBegun;
+    private char[] quoted = new char[256];
 
-    SeparatedWriter(OutputStream out, DeliveryForm form) {
+    SeparatedWriter(OutputStream out, DeliveryForm form) throws IOException {
         this.out = out;
         this.separator = form.separator();
         this.lineEnd = form.lineEnd();
@@ -40,52 +38,68 @@ final class SeparatedWriter implements RowWriter {
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
         this.asciiCompatible = Encodings.isAsciiCompatible(charset);
         if (form.byteOrderMark()) {
-            chars[length++] = '\uFEFF';
+            encode(new char[] {'\uFEFF'}, 0, 1);
         }
     }
 
     @Override
     public void cell(char[] from, int start, int end) throws IOException {
         if (rowBegun) {
-            put(separator);
+            mark(separator);
         }
         rowBegun = true;
-        if (quoteAll || needsQuotes(from, start, end)) {
-            quoted(from, start, end);
-        } else {
-            copy(from, start, end);
+        if (quoteAll || !asciiCompatible || !plain(from, start, end)) {
+            cellWithCare(from, start, end);
         }
     }
 
-    private void quoted(char[] from, int start, int end) throws IOException {
-        put('"');
-        int at = start;
-        while (at < end) {
-            // Room for the piece even if every character of it is a quote.
-            int step = Math.min(end - at, chars.length / 4);
-            if (chars.length - length < 2 * step) {
-                flush(false);
-            }
-            char[] to = chars;
-            int n = length;
-            for (int i = at; i < at + step; i++) {
-                char c = from[i];
-                if (c == '"') {
-                    to[n++] = '"';
-                }
-                to[n++] = c;
-            }
-            length = n;
-            at += step;
+    // The common case in one pass; false, with nothing written, when the cell needs quotes or an encoder.
+    private boolean plain(char[] from, int start, int end) throws IOException {
+        int size = end - start;
+        if (size > bytes.length) {
+            return false;
         }
-        put('"');
-    }
-
-    private boolean needsQuotes(char[] from, int start, int end) {
+        if (size > bytes.length - length) {
+            flush();
+        }
+        byte[] to = bytes;
+        int n = length;
         char sep = separator;
         for (int i = start; i < end; i++) {
             char c = from[i];
-            if (c == sep || c == '"' || c == '\n' || c == '\r') {
+            if (c == sep || c == '"' || c == '\n' || c == '\r' || c >= 128) {
+                return false;
+            }
+            to[n++] = (byte) c;
+        }
+        length = n;
+        return true;
+    }
+
+    private void cellWithCare(char[] from, int start, int end) throws IOException {
+        if (!quoteAll && !needsQuotes(from, start, end)) {
+            put(from, start, end);
+            return;
+        }
+        if (quoted.length < 2 * (end - start) + 2) {
+            quoted = new char[2 * (end - start) + 2];
+        }
+        int n = 0;
+        quoted[n++] = '"';
+        for (int i = start; i < end; i++) {
+            if (from[i] == '"') {
+                quoted[n++] = '"';
+            }
+            quoted[n++] = from[i];
+        }
+        quoted[n++] = '"';
+        put(quoted, 0, n);
+    }
+
+    private boolean needsQuotes(char[] from, int start, int end) {
+        for (int i = start; i < end; i++) {
+            char c = from[i];
+            if (c == separator || c == '"' || c == '\n' || c == '\r') {
                 return true;
             }
         }
@@ -95,73 +109,58 @@ final class SeparatedWriter implements RowWriter {
     @Override
     public void endRow() throws IOException {
         for (int i = 0; i < lineEnd.length(); i++) {
-            put(lineEnd.charAt(i));
+            mark(lineEnd.charAt(i));
         }
         rowBegun = false;
     }
 
-    private void put(char c) throws IOException {
-        if (length == chars.length) {
-            flush(false);
-        }
-        chars[length++] = c;
-    }
-
-    private void copy(char[] from, int start, int end) throws IOException {
-        int at = start;
-        while (at < end) {
-            if (length == chars.length) {
-                flush(false);
+    private void mark(char c) throws IOException {
+        if (asciiCompatible) {
+            if (length == bytes.length) {
+                flush();
             }
-            int step = Math.min(end - at, chars.length - length);
-            System.arraycopy(from, at, chars, length, step);
-            length += step;
-            at += step;
+            bytes[length++] = (byte) c;
+        } else {
+            encode(new char[] {c}, 0, 1);
         }
     }
 
-    private void flush(boolean last) throws IOException {
-        int narrowed = asciiCompatible ? narrow() : 0;
-        if (narrowed == length) {
-            out.write(bytes, 0, length);
-            length = 0;
-            return;
+    private void put(char[] from, int start, int end) throws IOException {
+        if (asciiCompatible && end - start <= bytes.length && isAscii(from, start, end)) {
+            if (end - start > bytes.length - length) {
+                flush();
+            }
+            for (int i = start; i < end; i++) {
+                bytes[length++] = (byte) from[i];
+            }
+        } else {
+            encode(from, start, end);
         }
-        CharBuffer in = CharBuffer.wrap(chars, 0, length);
-        ByteBuffer encoded = ByteBuffer.wrap(bytes);
-        CoderResult result;
-        do {
-            encoded.clear();
-            result = encoder.encode(in, encoded, last);
-            out.write(bytes, 0, encoded.position());
-        } while (result.isOverflow());
-        if (result.isError()) {
-            throw new CharacterCodingException();
-        }
-        // Half a pair of surrogates waits for the other half.
-        length = in.remaining();
-        in.get(chars, 0, length);
     }
 
-    // Plain ASCII needs no encoder; both loops are vectorised by the compiler.
-    private int narrow() {
+    private static boolean isAscii(char[] from, int start, int end) {
         int bits = 0;
-        for (int i = 0; i < length; i++) {
-            bits |= chars[i];
+        for (int i = start; i < end; i++) {
+            bits |= from[i];
         }
-        if (bits >= 128) {
-            return 0;
-        }
-        for (int i = 0; i < length; i++) {
-            bytes[i] = (byte) chars[i];
-        }
-        return length;
+        return bits < 128;
+    }
+
+    private void encode(char[] from, int start, int end) throws IOException {
+        ByteBuffer encoded = encoder.encode(CharBuffer.wrap(from, start, end - start));
+        flush();
+        out.write(encoded.array(), encoded.arrayOffset(), encoded.remaining());
+    }
+
+    private void flush() throws IOException {
+        out.write(bytes, 0, length);
+        length = 0;
     }
 
     @Override
     public void close() throws IOException {
         try (out) {
-            flush(true);
+            flush();
         }
     }
 }
