@@ -41,11 +41,11 @@ final class Session {
         if (run.home() == null) {
             return new Outcome(execute(true, Memory.NONE), null, List.of());
         }
-        try (Register memory = Register.open(register(), run.name())) {
+        try (Awaited memory = new Awaited(register(), run.name())) {
             List<CompletableFuture<Vouched>> inputs = digestInputs();
             RunReport report = execute(true, memory);
             if (!report.deliveries().isEmpty()) {
-                memory.commit();
+                memory.register().commit();
             }
             return keepEvidence(report, inputs);
         }
@@ -86,9 +86,9 @@ final class Session {
                 .toList();
     }
 
-    private static Vouched finished(CompletableFuture<Vouched> digest) throws IOException {
+    private static <T> T finished(CompletableFuture<T> work) throws IOException {
         try {
-            return digest.join();
+            return work.join();
         } catch (CompletionException e) {
             if (e.getCause() instanceof UncheckedIOException failed) {
                 throw failed.getCause();
@@ -126,6 +126,58 @@ final class Session {
     }
 
     private static Vouched vouched(String role, Path path, String shown) throws IOException {
-        return new Vouched(role, shown, Files.size(path), Digests.sha512(path));
+        return new Vouched(role, shown, Files.size(path), Digests.of(path));
+    }
+
+    /** The register, opened beside the reading of the first rows. */
+    private static final class Awaited implements Memory, AutoCloseable {
+        private final CompletableFuture<Register> opening;
+        private Register register;
+
+        Awaited(Path file, String runName) {
+            opening = CompletableFuture.supplyAsync(() -> {
+                try {
+                    return Register.open(file, runName);
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            });
+        }
+
+        Register register() throws IOException {
+            if (register == null) {
+                register = finished(opening);
+            }
+            return register;
+        }
+
+        @Override
+        public Verdict judge(long identity, long content) {
+            try {
+                return register().judge(identity, content);
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+
+        @Override
+        public void remember(long identity, long content) throws IOException {
+            register().remember(identity, content);
+        }
+
+        @Override
+        public void startOver() throws IOException {
+            register().startOver();
+        }
+
+        @Override
+        public void close() {
+            opening.handle((opened, failed) -> opened).thenAccept(opened -> {
+                if (opened != null) {
+                    opened.close();
+                }
+            });
+            opening.handle((opened, failed) -> null).join();
+        }
     }
 }

@@ -256,7 +256,7 @@ public class RunTest {
                 .contains("input,bank.csv,")
                 .contains("output,out/journals-bank-2027-04-02-1.csv,")
                 .contains("settings,books/chart.csv,")
-                .containsPattern(",[0-9a-f]{128}");
+                .containsPattern("sha-512:[0-9a-f]{128}");
         assertThat(Files.readString(evidence.resolve("findings.csv"))).contains("'=shop()");
         assertThat(evidence.resolve("settings/bank.yaml")).exists();
         assertThat(evidence.resolve("summary.txt")).content().contains("read back, as meant");

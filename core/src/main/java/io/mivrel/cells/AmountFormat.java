@@ -169,28 +169,32 @@ public record AmountFormat(
 
     /** Appends an amount: a leading minus for a negative one, no thousands marks unless declared. */
     public void append(long minor, CellBuffer out) {
-        if (minor < 0) {
-            out.append('-');
-        }
-        long size = Math.abs(minor);
-        long whole = size / SCALE[decimals];
-        if (thousandsMark == 0 || whole < 1000) {
-            out.digits(whole, 1);
-        } else {
-            appendGrouped(whole, out);
+        char[] chars = out.room(32);
+        // From the last digit to the first, into the end of the room, then moved to its place.
+        int end = out.length() + 32;
+        int at = end;
+        long rest = Math.abs(minor);
+        for (int i = 0; i < decimals; i++) {
+            chars[--at] = (char) ('0' + rest % 10);
+            rest /= 10;
         }
         if (decimals > 0) {
-            out.append(decimalMark).digits(size % SCALE[decimals], decimals);
+            chars[--at] = decimalMark;
         }
-    }
-
-    private void appendGrouped(long whole, CellBuffer out) {
-        if (whole < 1000) {
-            out.digits(whole, 1);
-        } else {
-            appendGrouped(whole / 1000, out);
-            out.append(thousandsMark).digits(whole % 1000, 3);
+        int whole = 0;
+        do {
+            if (thousandsMark != 0 && whole > 0 && whole % 3 == 0) {
+                chars[--at] = thousandsMark;
+            }
+            chars[--at] = (char) ('0' + rest % 10);
+            rest /= 10;
+            whole++;
+        } while (rest > 0);
+        if (minor < 0) {
+            chars[--at] = '-';
         }
+        System.arraycopy(chars, at, chars, out.length(), end - at);
+        out.cut(out.length() + end - at);
     }
 
     /** In words, why {@link #parse} refused a cell. */

@@ -71,10 +71,12 @@ public final class CellBuffer {
         return p;
     }
 
-    private void room(int more) {
+    /** Makes room behind what stands there and answers the characters, to be filled and {@link #cut} to length. */
+    char[] room(int more) {
         if (length + more > chars.length) {
             chars = Arrays.copyOf(chars, Math.max(chars.length * 2, length + more));
         }
+        return chars;
     }
 
     @Override

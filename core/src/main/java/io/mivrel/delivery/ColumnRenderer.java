@@ -5,8 +5,10 @@ import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Hash64;
 import io.mivrel.model.Document;
+import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Record;
+import java.io.IOException;
 import java.math.BigDecimal;
 
 /** Writes one column's cells and reads them back. Compiled once from a {@link DeliveryColumn}; for one thread. */
@@ -41,7 +43,14 @@ final class ColumnRenderer {
     /** Appends the characters as the document has them, before anything is cut. */
     void appendWhole(Document document, Object line, int index, CellBuffer out) {
         if (spans != null) {
-            spans.append(document, line, out);
+            String own = spans.own(document, line);
+            if (own != null) {
+                out.append(own);
+            } else {
+                Record record = spans.record(line);
+                Field field = spans.field(record);
+                out.append(record.textChars(), record.textStart(field), record.textEnd(field));
+            }
             return;
         }
         Object value = codes.of(document, line, index);
@@ -53,8 +62,41 @@ final class ColumnRenderer {
         }
     }
 
+    /**
+     * Writes the cell; answers the value that must be found again when it is read back. {@code scratch} is for building.
+     */
+    long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out) throws IOException {
+        if (spans != null && column.refuse().isEmpty() && spans.own(document, line) == null) {
+            Record record = spans.record(line);
+            Field field = spans.field(record);
+            int start = record.textStart(field);
+            int end = record.textEnd(field);
+            if (column.atMost() == 0 || end - start <= column.atMost()) {
+                out.cell(record.textChars(), start, end);
+                return Hash64.of(record.textChars(), start, end);
+            }
+        }
+        long value = render(document, line, index, scratch);
+        out.cell(scratch.chars(), 0, scratch.length());
+        return value;
+    }
+
+    /** True when the text is certainly not empty, too long, refused or a formula; false when it must be looked at. */
+    boolean isHarmless(Document document, Object line) {
+        if (spans == null || !column.refuse().isEmpty() || spans.own(document, line) != null) {
+            return false;
+        }
+        Record record = spans.record(line);
+        Field field = spans.field(record);
+        int start = record.textStart(field);
+        int length = record.textEnd(field) - start;
+        return length > 0
+                && (column.atMost() == 0 || length <= column.atMost())
+                && Character.isLetterOrDigit(record.textChars()[start]);
+    }
+
     /** Builds the cell; answers the value that must be found again when it is read back. */
-    long render(Document document, Object line, int index, CellBuffer out) {
+    private long render(Document document, Object line, int index, CellBuffer out) {
         out.clear();
         if (numbers != null) {
             long value = numbers.of(document, line);
@@ -112,7 +154,7 @@ final class ColumnRenderer {
         out.cut(kept);
     }
 
-    /** The value of a cell that was read back, comparable with what {@link #render} answered. */
+    /** The value of a cell that was read back, comparable with what {@link #write} answered. */
     long readBack(char[] chars, int from, int to) {
         if (numbers == null) {
             return Hash64.of(chars, from, to);

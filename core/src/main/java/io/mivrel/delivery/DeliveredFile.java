@@ -9,7 +9,7 @@ import java.util.List;
  * @param delivery its name
  * @param takes the kind of documents
  * @param files the files' names, in the order of their parts
- * @param digests the files' SHA-512 digests, in the same order
+ * @param digests the files' digests, each with the name of its kind, in the same order
  * @param documents documents written
  * @param rows rows without titles
  * @param totals control totals read back from the files

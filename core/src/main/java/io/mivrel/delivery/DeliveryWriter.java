@@ -6,6 +6,7 @@ import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.Document;
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -23,6 +24,9 @@ public final class DeliveryWriter {
     private long rowsInPart;
     private long documents;
     private final List<String> digests = new ArrayList<>();
+    private final Object progress = new Object();
+    private int opened;
+    private boolean finished;
 
     /** Nothing is opened before the first document or {@link #finish}. */
     public DeliveryWriter(Delivery delivery, int decimals, Outlet outlet) {
@@ -52,8 +56,7 @@ public final class DeliveryWriter {
         for (int index = 0; index < lines; index++) {
             Object line = LineValues.line(delivered, index);
             for (int i = 0; i < columns.length; i++) {
-                values[i] = columns[i].render(delivered, line, index, cell);
-                out.cell(cell.chars(), 0, cell.length());
+                values[i] = columns[i].write(delivered, line, index, cell, out);
             }
             out.endRow();
             meant.row(values);
@@ -65,6 +68,10 @@ public final class DeliveryWriter {
     private void openPart() throws IOException {
         closePart();
         out = outlet.open(++part);
+        synchronized (progress) {
+            opened = part;
+            progress.notifyAll();
+        }
         rowsInPart = 0;
         if (delivery.form().titles()) {
             for (DeliveryColumn column : delivery.columns()) {
@@ -85,15 +92,20 @@ public final class DeliveryWriter {
     /** Ends writing. With no clear document no file comes to be. */
     public void finish() throws IOException {
         closePart();
+        synchronized (progress) {
+            finished = true;
+            progress.notifyAll();
+        }
     }
 
     /**
-     * Reads back all parts and compares rows, totals and every value with what was meant. May run on another thread
-     * once {@link #finish} has returned. Throws {@link DeliveryMismatchException} when they differ.
+     * Reads back all parts and compares rows, totals and every value with what was meant. Meant for a thread of its own
+     * beside the writing: it follows what is written and ends after {@link #finish}. Throws {@link
+     * DeliveryMismatchException} when they differ.
      */
     public void prove() throws IOException {
         Proof found = new Proof(readers, delivery.takes());
-        for (int p = 1; p <= part; p++) {
+        for (int p = 1; awaitPart(p); p++) {
             readBack(p, found);
         }
         if (!meant.agreesWith(found)) {
@@ -103,10 +115,25 @@ public final class DeliveryWriter {
         }
     }
 
-    /** Works out the digests of what lies on disk; under the same conditions as {@link #prove}. */
+    /** Works out the digests of what lies on disk; after {@link #finish}. */
     public void digest() throws IOException {
         for (int p = 1; p <= part; p++) {
             digests.add(outlet.digest(p));
+        }
+    }
+
+    // True once the part is open; false when there will be none.
+    private boolean awaitPart(int number) throws IOException {
+        synchronized (progress) {
+            while (opened < number && !finished) {
+                try {
+                    progress.wait();
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                    throw new InterruptedIOException("the proof was given up");
+                }
+            }
+            return opened >= number;
         }
     }
 

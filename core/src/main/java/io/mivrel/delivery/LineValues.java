@@ -1,6 +1,5 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.CellBuffer;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
@@ -22,9 +21,16 @@ final class LineValues {
         Object of(Document document, Object line, int index);
     }
 
-    /** A text that lies in its record: appended without making a string. */
+    /** A text that lies in its record, or a text of its own that stands instead. */
     interface Span {
-        void append(Document document, Object line, CellBuffer out);
+        /** The text to use instead of the record's, or {@code null}. */
+        String own(Document document, Object line);
+
+        /** The record that the text lies in. */
+        Record record(Object line);
+
+        /** The field of the record that it lies in. */
+        Field field(Record record);
     }
 
     /** An amount or an epoch day; {@link Record#ABSENT} when blank. */
@@ -104,25 +110,24 @@ final class LineValues {
 
     /** For fields of free text. */
     static Span span(Field field) {
-        if (field == JournalLines.NARRATIVE) {
-            return (d, l, out) -> {
-                JournalLine line = (JournalLine) l;
-                Record source = line.source();
-                append(line.ownNarrative(), source, JournalLine.narrativeOf(source.table()), out);
-            };
-        }
-        if (field == BankLines.NARRATIVE) {
-            return (d, l, out) -> append(coding(d).narrative(), source(l), field, out);
-        }
-        return (d, l, out) -> append(null, source(l), field, out);
-    }
+        boolean ofJournal = field == JournalLines.NARRATIVE;
+        boolean ofBank = field == BankLines.NARRATIVE;
+        return new Span() {
+            @Override
+            public String own(Document document, Object line) {
+                return ofJournal ? ((JournalLine) line).ownNarrative() : ofBank ? coding(document).narrative() : null;
+            }
 
-    private static void append(String own, Record source, Field field, CellBuffer out) {
-        if (own != null) {
-            out.append(own);
-        } else {
-            out.append(source.textChars(), source.textStart(field), source.textEnd(field));
-        }
+            @Override
+            public Record record(Object line) {
+                return ofJournal ? ((JournalLine) line).source() : source(line);
+            }
+
+            @Override
+            public Field field(Record record) {
+                return ofJournal ? JournalLine.narrativeOf(record.table()) : field;
+            }
+        };
     }
 
     /** For fields of date and amount. */

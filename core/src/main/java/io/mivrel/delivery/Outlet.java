@@ -13,10 +13,10 @@ public interface Outlet {
     /** Opens the next part, counted from 1; the one before must be closed. */
     RowWriter open(int part) throws IOException;
 
-    /** Reads back a part that was written and closed. */
+    /** Reads back a part, on any thread; while it is still being written, the reader waits for what comes. */
     RowSource readBack(int part) throws IOException;
 
-    /** The SHA-512 digest of a part that was written and closed, in hexadecimal digits. */
+    /** The digest of a part that was written and closed, with the name of its kind before a colon. */
     String digest(int part) throws IOException;
 
     /** Makes all parts safe on disk and gives them their names, all or none; answers the names as the user knows them. */

@@ -48,7 +48,7 @@ final class Proof {
         return -1;
     }
 
-    /** Adds a row of values as {@link ColumnRenderer#render} or {@link ColumnRenderer#readBack} gave them. */
+    /** Adds a row of values as {@link ColumnRenderer#write} or {@link ColumnRenderer#readBack} gave them. */
     void row(long[] values) {
         rows++;
         long h = fingerprint;

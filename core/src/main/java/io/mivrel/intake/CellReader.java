@@ -52,17 +52,50 @@ abstract class CellReader {
         private final int cell;
         private final DatePattern pattern;
 
+        // The same day tends to come in row after row.
+        private final char[] last = new char[32];
+        private int lastLength = -1;
+        private long lastDay;
+
         Date(Field field, String place, int cell, DatePattern pattern) {
             super(field, place);
             this.cell = cell;
             this.pattern = pattern;
         }
 
+        private boolean isAsBefore(char[] chars, int start, int end) {
+            if (end - start != lastLength) {
+                return false;
+            }
+            for (int i = 0; i < lastLength; i++) {
+                if (chars[start + i] != last[i]) {
+                    return false;
+                }
+            }
+            return true;
+        }
+
+        private void remember(char[] chars, int start, int end, long day) {
+            if (end - start <= last.length) {
+                lastLength = end - start;
+                System.arraycopy(chars, start, last, 0, lastLength);
+                lastDay = day;
+            }
+        }
+
         @Override
         void read(Row row, RecordBatch into, RowProblems problems) {
-            long day = pattern.parse(row.chars(), row.start(cell), row.end(cell));
+            char[] chars = row.chars();
+            int start = row.start(cell);
+            int end = row.end(cell);
+            if (isAsBefore(chars, start, end)) {
+                into.put(field, lastDay);
+                return;
+            }
+            long day = pattern.parse(chars, start, end);
             if (DatePattern.isDate(day)) {
                 into.put(field, day);
+                remember(chars, start, end, day);
             } else if (day == DatePattern.BLANK) {
                 if (field.required()) {
                     missing(problems);

@@ -32,7 +32,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.Callable;
 
 /**
  * One reading of all inputs, with everything that comes of it. A pass may find out that it lacked knowledge: that the
@@ -51,6 +50,7 @@ final class Pass {
     private final Map<String, HeldRows> heldRows = new HashMap<>();
     private final List<Check> checks = new ArrayList<>();
     private final List<DeliveryWriter> writers = new ArrayList<>();
+    private final Together proofs = new Together();
     private final WriterThread writerThread;
     private final Coder coder;
     private final Grouping grouping;
@@ -90,6 +90,12 @@ final class Pass {
             }
         }
         this.writerThread = writers.isEmpty() ? null : new WriterThread(writers);
+        for (DeliveryWriter writer : writers) {
+            proofs.begin(() -> {
+                writer.prove();
+                return null;
+            });
+        }
     }
 
     /** Reads everything once. */
@@ -314,27 +320,24 @@ final class Pass {
             discard();
             return report;
         }
-        progress.at("written, now read back", cleared.rows());
-        List<Callable<Void>> proofs = new ArrayList<>();
+        progress.at("written, now proved", cleared.rows());
         for (DeliveryWriter writer : writers) {
-            proofs.add(() -> {
-                writer.prove();
-                return null;
-            });
-            proofs.add(() -> {
+            proofs.begin(() -> {
                 writer.digest();
                 return null;
             });
         }
-        Together.run(proofs);
+        proofs.await();
         for (DeliveryWriter writer : writers) {
             delivered.add(writer.publish());
         }
+        proofs.close();
         return report;
     }
 
     /** Removes all that was written. */
     void discard() {
+        proofs.close();
         if (writerThread != null) {
             writerThread.close();
         }

@@ -4,44 +4,48 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 
-/** Does independent pieces of work at the same time, and fails with the first failure. */
-final class Together {
-    private Together() {}
+/** Work that goes on beside the run, each piece on a thread of its own; fails with the first failure. */
+final class Together implements AutoCloseable {
+    private final ExecutorService pool = Executors.newCachedThreadPool(task -> {
+        Thread thread = new Thread(task, "mivrel-proof");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final List<Future<Void>> begun = new ArrayList<>();
 
-    static void run(List<Callable<Void>> tasks) throws IOException {
-        if (tasks.isEmpty()) {
-            return;
-        }
-        ExecutorService pool = Executors.newFixedThreadPool(
-                Math.min(tasks.size(), Math.max(2, Runtime.getRuntime().availableProcessors())), task -> {
-                    Thread thread = new Thread(task, "mivrel-proof");
-                    thread.setDaemon(true);
-                    return thread;
-                });
+    void begin(Callable<Void> task) {
+        begun.add(pool.submit(task));
+    }
+
+    /** Waits until all that was begun has ended. */
+    void await() throws IOException {
         try {
-            List<Future<Void>> futures = new ArrayList<>();
-            tasks.forEach(task -> futures.add(pool.submit(task)));
-            for (Future<Void> future : futures) {
-                future.get();
+            for (Future<Void> task : begun) {
+                task.get();
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("interrupted", e);
-        } catch (ExecutionException e) {
+        } catch (ExecutionException | CancellationException e) {
             if (e.getCause() instanceof IOException failed) {
                 throw failed;
             }
             if (e.getCause() instanceof RuntimeException failed) {
                 throw failed;
             }
-            throw new IllegalStateException(e.getCause());
-        } finally {
-            pool.shutdownNow();
+            throw new IllegalStateException(e);
         }
+    }
+
+    /** Gives up what has not ended. */
+    @Override
+    public void close() {
+        pool.shutdownNow();
     }
 }

@@ -4,7 +4,10 @@ import io.mivrel.intake.TextForm;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.CharBuffer;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetDecoder;
@@ -18,6 +21,10 @@ import java.util.ArrayDeque;
  * that are nothing in the encoding become U+FFFD and their places are remembered, so that their rows can be held.
  */
 final class CharInput implements Closeable {
+    private static final VarHandle EIGHT =
+            MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final long ONES = 0x0101010101010101L;
+    private static final long HIGHEST = 0x8080808080808080L;
     private static final char REPLACEMENT = '\uFFFD';
 
     private final InputStream in;
@@ -146,6 +153,51 @@ final class CharInput implements Closeable {
         }
         pending.position(start + at);
         return from + at;
+    }
+
+    /** True when {@link #skipLines} can find line ends among the bytes. */
+    boolean canSkipLines() {
+        return asciiCompatible;
+    }
+
+    /**
+     * Passes over so many line ends (CRLF, LF or CR) without decoding, from the first byte that was not yet decoded;
+     * answers how many there were, which is less only at the end.
+     */
+    long skipLines(long want) throws IOException {
+        long found = 0;
+        while (found < want && (pending.hasRemaining() || fill())) {
+            int i = pending.position();
+            int limit = pending.limit();
+            while (found < want && i < limit) {
+                if (i + 8 <= limit && hasNoLineEnd((long) EIGHT.get(bytes, i))) {
+                    i += 8;
+                    continue;
+                }
+                byte b = bytes[i++];
+                if (b == '\n') {
+                    found++;
+                } else if (b == '\r') {
+                    pending.position(i);
+                    boolean more = i < limit || fill();
+                    i = pending.position();
+                    limit = pending.limit();
+                    // Of a pair the second one counts.
+                    if (!more || bytes[i] != '\n') {
+                        found++;
+                    }
+                }
+            }
+            pending.position(i);
+        }
+        return found;
+    }
+
+    // Eight bytes at once: a byte that equals a mark becomes nil, and only then does its highest bit come up.
+    private static boolean hasNoLineEnd(long eight) {
+        long lf = eight ^ ONES * '\n';
+        long cr = eight ^ ONES * '\r';
+        return (((lf - ONES) & ~lf | (cr - ONES) & ~cr) & HIGHEST) == 0;
     }
 
     private boolean fill() throws IOException {

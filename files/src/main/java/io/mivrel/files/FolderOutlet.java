@@ -5,14 +5,15 @@ import io.mivrel.delivery.Outlet;
 import io.mivrel.delivery.RowWriter;
 import io.mivrel.intake.RowSource;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.channels.FileChannel;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.IntFunction;
@@ -29,6 +30,7 @@ public final class FolderOutlet implements Outlet {
     private final DeliveryForm form;
     private final IntFunction<String> names;
     private final TreeMap<Integer, Path> temporary = new TreeMap<>();
+    private final Map<Integer, Followed> written = new HashMap<>();
     private final List<Path> published = new ArrayList<>();
     private RowWriter open;
 
@@ -48,20 +50,27 @@ public final class FolderOutlet implements Outlet {
         Path made = Files.createDirectories(folder);
         String unique = Long.toHexString(ThreadLocalRandom.current().nextLong());
         Path file = made.resolve("." + names.apply(part) + "." + unique + ".part");
-        OutputStream out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
-        temporary.put(part, file);
-        open = new SeparatedWriter(out, form);
+        Followed followed = new Followed(file);
+        synchronized (temporary) {
+            temporary.put(part, file);
+            written.put(part, followed);
+        }
+        open = new SeparatedWriter(followed.output(), form);
         return open;
     }
 
     @Override
     public RowSource readBack(int part) throws IOException {
-        return SeparatedRows.open(temporary.get(part), form.separator(), form.encoding());
+        Followed followed;
+        synchronized (temporary) {
+            followed = written.get(part);
+        }
+        return new SeparatedRows(followed.input(), form.separator(), form.encoding());
     }
 
     @Override
     public String digest(int part) throws IOException {
-        return Digests.sha512(temporary.get(part));
+        return Digests.of(temporary.get(part));
     }
 
     @Override

@@ -102,6 +102,15 @@ public final class SeparatedRows implements RowSource {
     @Override
     public void skipTo(long physicalRow) throws IOException {
         while (line < physicalRow) {
+            if (at == limit && !ended && in.canSkipLines()) {
+                long found = in.skipLines(physicalRow - line);
+                line += found;
+                if (line < physicalRow) {
+                    ended = true;
+                    return;
+                }
+                continue;
+            }
             int end = lineEnd(at);
             if (end + 1 >= limit && !ended) {
                 in.damagedBefore(consumed + end);

@@ -32,7 +32,7 @@ public final class EvidenceFolder {
      * @param role {@code input}, {@code output} or {@code settings}
      * @param name as the user knows it
      * @param bytes its length
-     * @param digest SHA-512 in hexadecimal digits
+     * @param digest its digest, with the name of its kind before a colon
      */
     public record Vouched(String role, String name, long bytes, String digest) {}
 
@@ -120,7 +120,7 @@ public final class EvidenceFolder {
 
     private void writeFiles(List<Vouched> files) throws IOException {
         try (CsvWriter csv = CsvWriter.builder().build(folder.resolve("files.csv"))) {
-            csv.writeRecord("role", "file", "bytes", "sha-512");
+            csv.writeRecord("role", "file", "bytes", "digest");
             for (Vouched file : files) {
                 csv.writeRecord(file.role(), file.name(), Long.toString(file.bytes()), file.digest());
             }

@@ -1,0 +1,98 @@
+package io.mivrel.files;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InterruptedIOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+
+/**
+ * A new file that one thread writes and another reads at the same time: the reader gets what is on the file so far, waits
+ * for more, and ends when the writer has closed it. What it reads comes from the file, never from the writer's memory.
+ */
+final class Followed {
+    private final Path file;
+    private long length;
+    private boolean closed;
+
+    Followed(Path file) {
+        this.file = file;
+    }
+
+    /** Makes the file; it must not exist. */
+    OutputStream output() throws IOException {
+        OutputStream out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+        return new OutputStream() {
+            @Override
+            public void write(int b) throws IOException {
+                write(new byte[] {(byte) b}, 0, 1);
+            }
+
+            @Override
+            public void write(byte[] bytes, int from, int count) throws IOException {
+                out.write(bytes, from, count);
+                grown(count, false);
+            }
+
+            @Override
+            public void close() throws IOException {
+                try (out) {
+                    grown(0, true);
+                }
+            }
+        };
+    }
+
+    private synchronized void grown(long count, boolean end) {
+        length += count;
+        closed |= end;
+        notifyAll();
+    }
+
+    // How many bytes lie beyond a position; waits for some, and answers 0 at the end.
+    private synchronized long beyond(long position) throws IOException {
+        while (length == position && !closed) {
+            try {
+                wait();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new InterruptedIOException("reading back was given up");
+            }
+        }
+        return length - position;
+    }
+
+    InputStream input() throws IOException {
+        InputStream in = Files.newInputStream(file);
+        return new InputStream() {
+            private long position;
+
+            @Override
+            public int read() throws IOException {
+                byte[] one = new byte[1];
+                return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
+            }
+
+            @Override
+            public int read(byte[] bytes, int from, int count) throws IOException {
+                long there = beyond(position);
+                if (there == 0) {
+                    return -1;
+                }
+                int read = in.read(bytes, from, (int) Math.min(count, there));
+                if (read < 0) {
+                    throw new IOException(file + ": is shorter than what was written");
+                }
+                position += read;
+                return read;
+            }
+
+            @Override
+            public void close() throws IOException {
+                in.close();
+            }
+        };
+    }
+}
