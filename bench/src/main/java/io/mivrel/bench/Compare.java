@@ -82,7 +82,7 @@ public final class Compare {
         return List.of(
                 java,
                 "-Xmx256m",
-                "-XX:+UseSerialGC",
+                "-XX:+UseParallelGC",
                 "-cp",
                 System.getProperty("java.class.path"),
                 FloorRead.class.getName(),

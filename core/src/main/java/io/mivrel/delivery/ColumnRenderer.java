@@ -92,7 +92,12 @@ final class ColumnRenderer {
         int length = record.textEnd(field) - start;
         return length > 0
                 && (column.atMost() == 0 || length <= column.atMost())
-                && Character.isLetterOrDigit(record.textChars()[start]);
+                && !isFormula(record.textChars()[start]);
+    }
+
+    /** True for a character that makes a spreadsheet run the text that it begins. */
+    static boolean isFormula(char first) {
+        return first == '=' || first == '+' || first == '-' || first == '@' || first == '\t' || first == '\r';
     }
 
     /** Builds the cell; answers the value that must be found again when it is read back. */

@@ -64,7 +64,7 @@ public final class DeliveryCheck implements Check {
         return encoder != null
                 || !column.refuse().isEmpty()
                 || (column.atMost() > 0 && text.length() > column.atMost())
-                || isFormula(text.chars()[0]);
+                || ColumnRenderer.isFormula(text.chars()[0]);
     }
 
     private void check(DeliveryColumn column, String whole, Object line, Consumer<Finding> findings) {
@@ -90,7 +90,7 @@ public final class DeliveryCheck implements Check {
                     code ? "correct it in the source" : "they are left out",
                     findings);
         }
-        if (!code && isFormula(whole.charAt(0))) {
+        if (!code && ColumnRenderer.isFormula(whole.charAt(0))) {
             add(
                     Rule.TEXT_FORMULA,
                     column,
@@ -110,10 +110,6 @@ public final class DeliveryCheck implements Check {
                     "deliver as UTF-8, or change the text",
                     findings);
         }
-    }
-
-    private static boolean isFormula(char first) {
-        return first == '=' || first == '+' || first == '-' || first == '@' || first == '\t' || first == '\r';
     }
 
     private static String refused(String text, String refuse) {

@@ -9,8 +9,7 @@ import java.util.Arrays;
  */
 public final class Row {
     private char[] chars = new char[0];
-    private int[] starts = new int[32];
-    private int[] ends = new int[32];
+    private int[] spans = new int[64];
     private int size;
     private long number;
     private RowFault fault;
@@ -31,17 +30,36 @@ public final class Row {
 
     /** Adds a cell. For row sources. */
     public void add(int start, int end) {
-        if (size == starts.length) {
-            starts = Arrays.copyOf(starts, size * 2);
-            ends = Arrays.copyOf(ends, size * 2);
+        if (2 * size == spans.length) {
+            growSpans();
         }
-        starts[size] = start;
-        ends[size++] = end;
+        spans[2 * size] = start;
+        spans[2 * size + 1] = end;
+        size++;
+    }
+
+    /**
+     * Start and end of each cell by turns, for row sources that fill them without a call for each cell; they then set
+     * {@link #size(int)}, and {@link #growSpans} when there is no room.
+     */
+    public int[] spans() {
+        return spans;
+    }
+
+    /** Doubles the room for spans and answers them. For row sources. */
+    public int[] growSpans() {
+        spans = Arrays.copyOf(spans, spans.length * 2);
+        return spans;
+    }
+
+    /** Sets the number of cells whose spans were filled. For row sources. */
+    public void size(int cells) {
+        size = cells;
     }
 
     /** Moves the end of a cell, after doubled quotes were made single. For row sources. */
     public void end(int cell, int end) {
-        ends[cell] = end;
+        spans[2 * cell + 1] = end;
     }
 
     public void fault(RowFault found) {
@@ -61,11 +79,11 @@ public final class Row {
     }
 
     public int start(int cell) {
-        return starts[cell];
+        return spans[2 * cell];
     }
 
     public int end(int cell) {
-        return ends[cell];
+        return spans[2 * cell + 1];
     }
 
     /** The first physical line of the row in its file, from 1. */
@@ -84,19 +102,19 @@ public final class Row {
 
     /** The cell as a string, as it stands. */
     public String text(int cell) {
-        return new String(chars, starts[cell], ends[cell] - starts[cell]);
+        return new String(chars, start(cell), end(cell) - start(cell));
     }
 
     /** The cell as a string without blanks around it. */
     public String trimmed(int cell) {
-        int start = Spans.trimStart(chars, starts[cell], ends[cell]);
-        return new String(chars, start, Spans.trimEnd(chars, start, ends[cell]) - start);
+        int start = Spans.trimStart(chars, start(cell), end(cell));
+        return new String(chars, start, Spans.trimEnd(chars, start, end(cell)) - start);
     }
 
     /** True when no cell holds more than blanks. */
     public boolean isBlank() {
         for (int i = 0; i < size; i++) {
-            if (Spans.trimStart(chars, starts[i], ends[i]) < ends[i]) {
+            if (Spans.trimStart(chars, start(i), end(i)) < end(i)) {
                 return false;
             }
         }

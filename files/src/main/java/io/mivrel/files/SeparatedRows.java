@@ -112,15 +112,21 @@ public final class SeparatedRows implements RowSource {
                 continue;
             }
             int end = lineEnd(at);
-            if (end + 1 >= limit && !ended) {
+            if (end == limit) {
                 in.damagedBefore(consumed + end);
+                at = limit;
+                if (ended) {
+                    return;
+                }
+                if (!in.canSkipLines()) {
+                    refill();
+                }
+                continue;
+            }
+            if (buffer[end] == '\r' && end + 1 == limit && !ended) {
                 at = end;
                 refill();
                 continue;
-            }
-            if (end == limit) {
-                at = limit;
-                return;
             }
             boolean pair = buffer[end] == '\r' && end + 1 < limit && buffer[end + 1] == '\n';
             advance(pair ? end + 2 : end + 1, 1);
@@ -172,6 +178,8 @@ public final class SeparatedRows implements RowSource {
         doubledCount = 0;
         sawNul = false;
         int lines = 1;
+        int[] spans = row.spans();
+        int cells = 0;
         if (i == end) {
             return ended ? Scan.END : Scan.NEED_MORE;
         }
@@ -210,7 +218,7 @@ public final class SeparatedRows implements RowSource {
                 cell = i + 1;
                 cellEnd = close;
                 if (hasDoubled) {
-                    rememberDoubled(row.size());
+                    rememberDoubled(cells);
                 }
                 i = close + 1;
                 if (i < end && b[i] != sep && b[i] != '\n' && b[i] != '\r') {
@@ -236,7 +244,12 @@ public final class SeparatedRows implements RowSource {
             if (i == end && !ended) {
                 return Scan.NEED_MORE;
             }
-            row.add(cell, cellEnd);
+            if (2 * cells == spans.length) {
+                spans = row.growSpans();
+            }
+            spans[2 * cells] = cell;
+            spans[2 * cells + 1] = cellEnd;
+            cells++;
             if (i == end) {
                 break;
             }
@@ -252,11 +265,12 @@ public final class SeparatedRows implements RowSource {
                 i++;
                 break;
             }
-            if (row.size() == MOST_CELLS) {
+            if (cells == MOST_CELLS) {
                 return Scan.TOO_MANY_CELLS;
             }
             i++;
         }
+        row.size(cells);
         rowEnd = i;
         rowLines = lines;
         return Scan.ROW;
