@@ -42,9 +42,8 @@ final class AccountCheck implements Check {
                 }
             }
         } else if (document instanceof BankTransaction transaction) {
-            List<JournalLine> lines = transaction.journal().lines();
-            if (!lines.isEmpty()) {
-                check(lines.get(1).account(), transaction.record(), findings);
+            if (transaction.coding().account() != null) {
+                check(transaction.coding().account(), transaction.record(), findings);
             }
         } else if (document instanceof Journal journal) {
             for (JournalLine line : journal.lines()) {

@@ -47,25 +47,23 @@ public final class BankDrafter implements Drafter {
     @Override
     public Document draft(List<Record> records, Consumer<Finding> findings) {
         Record line = records.get(0);
-        LocalDate date = line.date(BankLines.DATE);
         long amount = line.number(BankLines.AMOUNT);
-        String reference = reference(date, line);
         // A line that is held for another reason has met its entry all the same.
         CodingEntry entry = coder == null || amount == Record.ABSENT ? null : coder.decide(line);
-        if (!line.isSound()) {
-            Journal none = new Journal(reference, date, List.of(), records);
-            return new BankTransaction(bankAccount, date, amount, line, asRead(line, null), none);
-        }
-        Coding coding = entry == null
+        Coding coding = entry == null || !line.isSound()
                 ? asRead(line, null)
                 : new Coding(entry.name(), entry.account(), entry.taxCode(), entry.party(), entry.narrative());
-        if (coding.account() == null && coder != null) {
+        if (coding.account() == null && coder != null && line.isSound()) {
             findings.accept(uncoded(line, amount));
             coding = asRead(line, suspense);
         }
-        List<JournalLine> lines = coding.account() == null ? List.of() : lines(line, coding, amount);
-        Journal journal = new Journal(reference, date, lines, records);
-        return new BankTransaction(bankAccount, date, amount, line, coding, journal);
+        return new BankTransaction(bankAccount, line, coding, this::entry);
+    }
+
+    private Journal entry(BankTransaction line) {
+        boolean coded = line.isSound() && line.coding().account() != null;
+        List<JournalLine> lines = coded ? lines(line.record(), line.coding(), line.amount()) : List.of();
+        return new Journal(reference(line.date(), line.record()), line.date(), lines, line.records());
     }
 
     // What the file itself says, where it comes coded.

@@ -2,20 +2,19 @@ package io.mivrel.model;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.function.Function;
 
 /**
- * One bank line with its coding.
- *
- * @param bankAccount account code of the bank or card account
- * @param date the day it was booked
- * @param amount minor units; in positive, out negative; {@link Record#ABSENT} when the record is not sound
- * @param record the bank line as it was read
- * @param coding what was decided about it
- * @param entry its double entry; empty lines when it is not sound or not coded
+ * One bank line with its coding. Its reference and double entry are worked out when they are first asked for, since a
+ * run that delivers bank lines only never needs them. For one thread at a time; otherwise immutable.
  */
-public record BankTransaction(
-        String bankAccount, LocalDate date, long amount, Record record, Coding coding, Journal entry)
-        implements Document {
+public final class BankTransaction implements Document {
+    private final String bankAccount;
+    private final Record record;
+    private final Coding coding;
+    private final Function<BankTransaction, Journal> entry;
+    private final LocalDate date;
+    private Journal journal;
 
     /**
      * The coding of a bank line; every part may be {@code null}.
@@ -28,9 +27,46 @@ public record BankTransaction(
      */
     public record Coding(String entry, String account, String taxCode, String party, String narrative) {}
 
+    /**
+     * @param bankAccount account code of the bank or card account
+     * @param record the bank line as it was read
+     * @param coding what was decided about it
+     * @param entry makes its double entry; with no lines when it is not sound or not coded
+     */
+    public BankTransaction(
+            String bankAccount, Record record, Coding coding, Function<BankTransaction, Journal> entry) {
+        this.bankAccount = bankAccount;
+        this.record = record;
+        this.coding = coding;
+        this.entry = entry;
+        this.date = record.date(BankLines.DATE);
+    }
+
+    public String bankAccount() {
+        return bankAccount;
+    }
+
+    /** Minor units; in positive, out negative; {@link Record#ABSENT} when it could not be read. */
+    public long amount() {
+        return record.number(BankLines.AMOUNT);
+    }
+
+    public Record record() {
+        return record;
+    }
+
+    public Coding coding() {
+        return coding;
+    }
+
+    @Override
+    public LocalDate date() {
+        return date;
+    }
+
     @Override
     public String reference() {
-        return entry.reference();
+        return journal().reference();
     }
 
     @Override
@@ -45,13 +81,16 @@ public record BankTransaction(
 
     @Override
     public Journal journal() {
-        return entry;
+        if (journal == null) {
+            journal = entry.apply(this);
+        }
+        return journal;
     }
 
     @Override
     public void addTo(Totals totals) {
-        if (amount != Record.ABSENT) {
-            totals.add(amount);
+        if (amount() != Record.ABSENT) {
+            totals.add(amount());
         }
     }
 }
