@@ -115,7 +115,9 @@ final class LineValues {
         return new Span() {
             @Override
             public String own(Document document, Object line) {
-                return ofJournal ? ((JournalLine) line).ownNarrative() : ofBank ? coding(document).narrative() : null;
+                return ofJournal
+                        ? ((JournalLine) line).ownNarrative()
+                        : ofBank ? coding(document).narrative() : null;
             }
 
             @Override

@@ -33,8 +33,7 @@ public final class BankTransaction implements Document {
      * @param coding what was decided about it
      * @param entry makes its double entry; with no lines when it is not sound or not coded
      */
-    public BankTransaction(
-            String bankAccount, Record record, Coding coding, Function<BankTransaction, Journal> entry) {
+    public BankTransaction(String bankAccount, Record record, Coding coding, Function<BankTransaction, Journal> entry) {
         this.bankAccount = bankAccount;
         this.record = record;
         this.coding = coding;

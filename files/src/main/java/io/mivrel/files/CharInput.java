@@ -21,8 +21,7 @@ import java.util.ArrayDeque;
  * that are nothing in the encoding become U+FFFD and their places are remembered, so that their rows can be held.
  */
 final class CharInput implements Closeable {
-    private static final VarHandle EIGHT =
-            MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
     private static final long ONES = 0x0101010101010101L;
     private static final long HIGHEST = 0x8080808080808080L;
     private static final char REPLACEMENT = '\uFFFD';
@@ -170,9 +169,13 @@ final class CharInput implements Closeable {
             int i = pending.position();
             int limit = pending.limit();
             while (found < want && i < limit) {
-                if (i + 8 <= limit && hasNoLineEnd((long) EIGHT.get(bytes, i))) {
-                    i += 8;
-                    continue;
+                if (i + 8 <= limit) {
+                    long ends = lineEnds((long) EIGHT.get(bytes, i));
+                    if (ends == 0) {
+                        i += 8;
+                        continue;
+                    }
+                    i += Long.numberOfTrailingZeros(ends) >>> 3;
                 }
                 byte b = bytes[i++];
                 if (b == '\n') {
@@ -193,11 +196,13 @@ final class CharInput implements Closeable {
         return found;
     }
 
-    // Eight bytes at once: a byte that equals a mark becomes nil, and only then does its highest bit come up.
-    private static boolean hasNoLineEnd(long eight) {
+    // Eight bytes at once: a byte that equals a mark becomes nil, and then its highest bit comes up. The lowest bit
+    // that
+    // is up is always right; those above it need not be.
+    private static long lineEnds(long eight) {
         long lf = eight ^ ONES * '\n';
         long cr = eight ^ ONES * '\r';
-        return (((lf - ONES) & ~lf | (cr - ONES) & ~cr) & HIGHEST) == 0;
+        return ((lf - ONES) & ~lf | (cr - ONES) & ~cr) & HIGHEST;
     }
 
     private boolean fill() throws IOException {
