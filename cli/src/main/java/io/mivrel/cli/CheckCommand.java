@@ -14,7 +14,10 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "check",
         mixinStandardHelpOptions = true,
-        description = {"", "Finds everything that is wrong, and writes nothing."},
+        header = "Finds everything that is wrong, and writes nothing.",
+        synopsisHeading = "%n",
+        parameterListHeading = "%n",
+        optionListHeading = "%n",
         footer = {
             "",
             "Examples:",

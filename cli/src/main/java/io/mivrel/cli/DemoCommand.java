@@ -18,11 +18,15 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "demo",
         mixinStandardHelpOptions = true,
+        header = "Unpacks a made-up company into a new folder and tells the whole story there.",
         description = {
             "",
-            "Unpacks Larkmoor Bell Foundry, a made-up company with the ordinary disorder in its files, into a new"
-                    + " folder and runs its bank statement, its old ledger and its invoice list."
+            "Larkmoor Bell Foundry has the ordinary disorder in its files. Its bank statement, its old ledger and its"
+                    + " invoice list are run."
         },
+        synopsisHeading = "%n",
+        parameterListHeading = "%n",
+        optionListHeading = "%n",
         footer = {
             "",
             "Examples:",

@@ -14,6 +14,8 @@ import picocli.CommandLine.IVersionProvider;
         mixinStandardHelpOptions = true,
         subcommands = {DemoCommand.class, CheckCommand.class, RunCommand.class},
         synopsisSubcommandLabel = "COMMAND",
+        optionListHeading = "%n",
+        commandListHeading = "%nCommands:%n",
         description = {
             "",
             "Turns ledgers, bank statements and invoice lists into import files, checks them before anything is"

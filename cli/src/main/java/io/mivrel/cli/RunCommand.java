@@ -15,11 +15,15 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "run",
         mixinStandardHelpOptions = true,
+        header = "Delivers what is clear, holds the rest, and keeps the evidence.",
         description = {
             "",
             "Reads, codes, drafts, checks and delivers; reads back what was written and compares it with what was"
-                    + " meant; keeps the evidence. What is wrong is held, with the reason next to its row."
+                    + " meant. What is wrong is held, with the reason next to its row."
         },
+        synopsisHeading = "%n",
+        parameterListHeading = "%n",
+        optionListHeading = "%n",
         footer = {
             "",
             "Examples:",

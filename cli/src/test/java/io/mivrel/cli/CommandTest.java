@@ -50,7 +50,7 @@ public class CommandTest {
         assertThat(printed.err()).isEmpty();
         assertThat(printed.out())
                 .contains("read        158 rows in 1 file, 1 to 31 March 2027")
-                .contains("left out    7 rows   3 above the titles, 1 title row, 2 blank, 1 below the data")
+                .contains("left out      7 rows   3 above the titles, 1 title row, 2 blank, 1 below the data")
                 .contains("accounted   158 rows = 144 clear + 7 held + 7 left out")
                 .contains("opening 18,425.10 + movement -10,457.17 = 7,967.93 = closing, as the statement says")
                 .contains("accounted   504 rows = 490 clear + 13 held + 1 left out")

@@ -53,9 +53,9 @@ public final class SummaryText {
         out.append(report.checkedOnly() ? "   (checked only, nothing delivered)\n\n" : "\n\n");
         String dates = Words.dates(report.files());
         String files = Words.count(report.files().size(), "file");
-        line("read", rows(report.rowsRead()) + " in " + files + (dates.isEmpty() ? "" : ", " + dates));
+        line("read", rowCount(report.rowsRead()) + " in " + files + (dates.isEmpty() ? "" : ", " + dates));
         if (report.rowsLeftOut() > 0) {
-            line("left out", rows(report.rowsLeftOut()) + "   " + Words.causes(report.leftOut()));
+            line("left out", rowCount(report.rowsLeftOut()) + "   " + Words.causes(report.leftOut()));
         }
         fate("clear", report.clear());
         fate("held", report.held());
@@ -80,12 +80,32 @@ public final class SummaryText {
         if (fate.rows() == 0 && !name.equals("clear")) {
             return;
         }
+        // Figures of clear and held stand under one another.
         Totals totals = fate.totals();
-        String amounts = Words.plus(report) + " " + money(totals.debit()) + "   " + Words.minus(report) + " "
-                + money(totals.credit());
-        String documents =
-                String.format(Locale.ROOT, "%,d %s", fate.documents(), Words.documents(report, fate.documents()));
-        line(name, rows(fate.rows()) + "   " + documents + "   " + amounts);
+        Totals clear = report.clear().totals();
+        Totals held = report.held().totals();
+        String amounts =
+                Words.plus(report) + " " + under(money(totals.debit()), money(clear.debit()), money(held.debit()))
+                        + "   " + Words.minus(report) + " "
+                        + under(money(totals.credit()), money(clear.credit()), money(held.credit()));
+        String documents = under(
+                documents(fate.documents()),
+                documents(report.clear().documents()),
+                documents(report.held().documents()));
+        line(name, rowCount(fate.rows()) + "   " + documents + "   " + amounts);
+    }
+
+    private String documents(long count) {
+        return String.format(Locale.ROOT, "%,d %s", count, Words.documents(report, count));
+    }
+
+    private String rowCount(long count) {
+        return under(rows(count), rows(report.rowsRead()), "");
+    }
+
+    // A figure, moved to the right as far as the longer of two others goes.
+    private static String under(String text, String one, String other) {
+        return " ".repeat(Math.max(0, Math.max(one.length(), other.length()) - text.length())) + text;
     }
 
     private String proof(IntakeTally file, BalanceProof proof) {

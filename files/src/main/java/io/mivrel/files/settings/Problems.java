@@ -3,10 +3,14 @@ package io.mivrel.files.settings;
 import io.mivrel.books.Nearest;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /** Collects the mistakes of all settings files of a run. For one thread. */
 final class Problems {
+    private static final int MOST_SHOWN = 16;
+
     private final List<SettingsProblem> found = new ArrayList<>();
 
     void add(String file, int line, int column, String message, String suggestion) {
@@ -20,8 +24,14 @@ final class Problems {
                 file,
                 line,
                 column,
-                what + " '" + word + "' is not known; allowed: " + String.join(", ", allowed),
+                what + " '" + word + "' is not known; allowed: " + shown(allowed),
                 near == null ? "" : "was '" + near + "' meant?");
+    }
+
+    // A chart of accounts is too long to recite.
+    private static String shown(Collection<String> allowed) {
+        String first = allowed.stream().limit(MOST_SHOWN).collect(Collectors.joining(", "));
+        return allowed.size() <= MOST_SHOWN ? first : first + " and " + (allowed.size() - MOST_SHOWN) + " more";
     }
 
     int count() {
@@ -30,6 +40,12 @@ final class Problems {
 
     void throwIfAny() throws SettingsException {
         if (!found.isEmpty()) {
+            // File by file in the order they were read, and down each file.
+            List<String> files =
+                    found.stream().map(SettingsProblem::file).distinct().toList();
+            found.sort(Comparator.<SettingsProblem>comparingInt(p -> files.indexOf(p.file()))
+                    .thenComparingInt(SettingsProblem::line)
+                    .thenComparingInt(SettingsProblem::column));
             throw new SettingsException(found);
         }
     }
