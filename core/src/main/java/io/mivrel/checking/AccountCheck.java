@@ -25,6 +25,10 @@ import java.util.stream.Collectors;
 /** Every account must be in the chart, open, and of a kind that the line may use. */
 final class AccountCheck implements Check {
     private final Books books;
+    private static final int RECENT = 1024;
+
+    private final String[] recentCodes = new String[RECENT];
+    private final Account[] recentAccounts = new Account[RECENT];
     private final Map<String, String> suggestions = new HashMap<>();
 
     AccountCheck(Books books) {
@@ -53,7 +57,7 @@ final class AccountCheck implements Check {
     }
 
     private Account check(String code, Record line, Consumer<Finding> findings) {
-        Account account = books.account(code);
+        Account account = account(code);
         if (account == null) {
             findings.accept(new Finding(
                     Rule.ACCOUNT_UNKNOWN, line.origin(), "account", code, "is not in the chart", suggestion(code)));
@@ -77,6 +81,16 @@ final class AccountCheck implements Check {
             return account;
         }
         return null;
+    }
+
+    // Codes of a file are shared strings, so the same object is the same code.
+    private Account account(String code) {
+        int place = code.hashCode() & RECENT - 1;
+        if (recentCodes[place] != code) {
+            recentCodes[place] = code;
+            recentAccounts[place] = books.account(code);
+        }
+        return recentAccounts[place];
     }
 
     private static void suitable(Invoice invoice, Account account, Record line, Consumer<Finding> findings) {

@@ -21,6 +21,7 @@ public final class RecordBatch {
     char[] texts;
     private int textLength;
     private int size;
+    private int begun = -1;
 
     /** An empty batch for at most {@code capacity} records. */
     public RecordBatch(FieldTable table, String file, String sheet, int capacity) {
@@ -33,7 +34,10 @@ public final class RecordBatch {
         this.objects = new Object[table.objectSlots()][];
         this.textStarts = new int[table.objectSlots()][];
         this.textEnds = new int[table.objectSlots()][];
-        this.texts = new char[capacity * 32];
+        this.texts = new char[capacity * 48];
+        for (long[] column : numbers) {
+            Arrays.fill(column, Record.ABSENT);
+        }
         // Texts have columns of spans, everything else that is no number a column of objects.
         for (Field field : table.fields()) {
             if (!field.derived() && !field.type().isNumeric()) {
@@ -76,7 +80,11 @@ public final class RecordBatch {
     /** Begins the next record with every field absent; one that was begun and not ended is given up. */
     public void begin(long row) {
         rows[size] = row;
-        textLength = size == 0 ? 0 : textLength;
+        if (begun != size) {
+            // The columns are still as they were made.
+            begun = size;
+            return;
+        }
         for (long[] column : numbers) {
             column[size] = Record.ABSENT;
         }

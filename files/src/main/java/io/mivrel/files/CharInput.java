@@ -127,31 +127,30 @@ final class CharInput implements Closeable {
         }
     }
 
-    // Copies the leading bytes that are plain ASCII; both loops are vectorised by the compiler.
+    // Copies the leading bytes that are plain ASCII.
+    @SuppressWarnings("deprecation")
     private int widen(char[] target, int from) {
         int start = pending.position();
         int length = Math.min(pending.remaining(), target.length - from);
-        int at = 0;
-        while (at < length) {
-            int step = Math.min(512, length - at);
-            int signs = 0;
-            for (int i = start + at; i < start + at + step; i++) {
-                signs |= bytes[i];
-            }
-            if (signs < 0) {
-                break;
-            }
-            for (int i = 0; i < step; i++) {
-                target[from + at + i] = (char) bytes[start + at + i];
-            }
-            at += step;
+        int plain = plainLength(start, start + length) - start;
+        if (plain > 0) {
+            // By way of a string of single bytes: the platform copies into and out of those many bytes at a time.
+            new String(bytes, 0, start, plain).getChars(0, plain, target, from);
         }
-        while (at < length && bytes[start + at] >= 0) {
-            target[from + at] = (char) bytes[start + at];
-            at++;
+        pending.position(start + plain);
+        return from + plain;
+    }
+
+    // Where the first byte that is not ASCII stands.
+    private int plainLength(int start, int end) {
+        int i = start;
+        while (i + 8 <= end && ((long) EIGHT.get(bytes, i) & HIGHEST) == 0) {
+            i += 8;
         }
-        pending.position(start + at);
-        return from + at;
+        while (i < end && bytes[i] >= 0) {
+            i++;
+        }
+        return i;
     }
 
     /** True when {@link #skipLines} can find line ends among the bytes. */

@@ -23,6 +23,7 @@ final class SeparatedWriter implements RowWriter {
     private final CharsetEncoder encoder;
     private final boolean asciiCompatible;
     private final byte[] bytes = new byte[1 << 16];
+    private final boolean[] special = new boolean[128];
     private int length;
     private boolean rowBegun;
     private char[] quoted = new char[256];
@@ -37,6 +38,9 @@ final class SeparatedWriter implements RowWriter {
                 .onMalformedInput(CodingErrorAction.REPORT)
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
         this.asciiCompatible = Encodings.isAsciiCompatible(charset);
+        for (char c : new char[] {separator, '"', '\n', '\r'}) {
+            special[c] = true;
+        }
         if (form.byteOrderMark()) {
             encode(new char[] {'\uFEFF'}, 0, 1);
         }
@@ -63,11 +67,11 @@ final class SeparatedWriter implements RowWriter {
             flush();
         }
         byte[] to = bytes;
+        boolean[] careful = special;
         int n = length;
-        char sep = separator;
         for (int i = start; i < end; i++) {
             char c = from[i];
-            if (c == sep || c == '"' || c == '\n' || c == '\r' || c >= 128) {
+            if (c >= careful.length || careful[c]) {
                 return false;
             }
             to[n++] = (byte) c;
