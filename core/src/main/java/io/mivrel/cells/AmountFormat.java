@@ -103,27 +103,28 @@ public record AmountFormat(
 
     private long magnitude(char[] c, int s, int e) {
         long value = 0;
-        int digits = 0;
-        int inGroup = 0;
         int groups = 0;
+        int groupFrom = s;
         int i = s;
         for (; i < e; i++) {
             int digit = c[i] - '0';
             if (digit >= 0 && digit <= 9) {
                 value = value * 10 + digit;
-                inGroup++;
-                if (++digits > 16) {
-                    return TOO_LARGE;
-                }
             } else if (c[i] == thousandsMark && thousandsMark != 0) {
+                int inGroup = i - groupFrom;
                 if (inGroup == 0 || inGroup > 3 || (groups > 0 && inGroup != 3)) {
                     return UNREADABLE;
                 }
                 groups++;
-                inGroup = 0;
+                groupFrom = i + 1;
             } else {
                 break;
             }
+        }
+        int inGroup = i - groupFrom;
+        int digits = i - s - groups;
+        if (digits > 16) {
+            return TOO_LARGE;
         }
         if (groups > 0 && inGroup != 3) {
             return UNREADABLE;

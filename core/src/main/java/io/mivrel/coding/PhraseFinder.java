@@ -23,8 +23,11 @@ final class PhraseFinder {
     private final int width;
     private final int[] next;
     private final Target[][] found;
+    /** The first state, multiplied by the width, that ends a phrase; all after it do too. */
+    private final int firstFound;
 
-    private PhraseFinder(char[] classes, int width, int[] next, Target[][] found) {
+    private PhraseFinder(char[] classes, int width, int[] next, Target[][] found, int firstFound) {
+        this.firstFound = firstFound;
         this.classes = classes;
         this.width = width;
         this.next = next;
@@ -44,24 +47,28 @@ final class PhraseFinder {
         if (found.length == 1) {
             return limit;
         }
+        final int[] steps = next;
+        final char[] classOf = classes;
         int best = limit;
         int state = 0;
         boolean lastBlank = true;
+        boolean blankRuns = false;
         for (int i = from; i < to; i++) {
             char c = text[i];
             boolean blank = isBlank(c);
             if (blank) {
                 if (lastBlank) {
+                    blankRuns = true;
                     continue;
                 }
                 c = ' ';
             }
             lastBlank = blank;
-            state = next[state * width + classOf(c)];
-            Target[] here = found[state];
-            if (here != null) {
-                for (Target target : here) {
-                    if (target.owner < best && standsAlone(text, from, to, i, target) && accepts.test(target.owner)) {
+            // States are kept multiplied by the width of their rows.
+            state = steps[state + (c < classOf.length ? classOf[c] : 0)];
+            if (state >= firstFound) {
+                for (Target target : found[state / width]) {
+                    if (target.owner < best && accepts.test(target.owner) && standsAlone(text, from, to, i, target, blankRuns)) {
                         best = target.owner;
                     }
                 }
@@ -70,17 +77,16 @@ final class PhraseFinder {
         return best;
     }
 
-    private int classOf(char c) {
-        char lower = c < 128 ? (c >= 'A' && c <= 'Z' ? (char) (c + 32) : c) : Character.toLowerCase(c);
-        return lower < classes.length ? classes[lower] : 0;
-    }
-
-    private static boolean standsAlone(char[] text, int from, int to, int last, Target target) {
-        if (!target.openEnd && last + 1 < to && Character.isLetterOrDigit(text[last + 1])) {
+    private static boolean standsAlone(char[] text, int from, int to, int last, Target target, boolean blankRuns) {
+        if (!target.openEnd && last + 1 < to && isWord(text[last + 1])) {
             return false;
         }
         if (target.openStart) {
             return true;
+        }
+        if (!blankRuns) {
+            int before = last - target.length;
+            return before < from || !isWord(text[before]);
         }
         // Walk back over the phrase; runs of blanks in the text count as one.
         int i = last;
@@ -92,7 +98,11 @@ final class PhraseFinder {
             }
             i--;
         }
-        return i < from || !Character.isLetterOrDigit(text[i]);
+        return i < from || !isWord(text[i]);
+    }
+
+    private static boolean isWord(char c) {
+        return c < 128 ? c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' : Character.isLetterOrDigit(c);
     }
 
     private static boolean isBlank(char c) {
@@ -166,11 +176,51 @@ final class PhraseFinder {
                     queue.add(to);
                 }
             }
-            Target[][] found = new Target[states][];
+            return renumbered(classes, width, next, states);
+        }
+
+        // States that end a phrase come last, so that one comparison tells them, and targets are row starts.
+        private PhraseFinder renumbered(char[] classes, int width, int[] next, int states) {
+            int[] number = new int[states];
+            int given = 0;
             for (int s = 0; s < states; s++) {
-                found[s] = targets.get(s).isEmpty() ? null : targets.get(s).toArray(Target[]::new);
+                if (targets.get(s).isEmpty()) {
+                    number[s] = given++;
+                }
             }
-            return new PhraseFinder(classes, width, next, found);
+            int firstFound = given;
+            for (int s = 0; s < states; s++) {
+                if (!targets.get(s).isEmpty()) {
+                    number[s] = given++;
+                }
+            }
+            Target[][] found = new Target[states][];
+            int[] steps = new int[next.length];
+            for (int s = 0; s < states; s++) {
+                found[number[s]] = targets.get(s).toArray(Target[]::new);
+                for (int c = 0; c < width; c++) {
+                    steps[number[s] * width + c] = number[next[s * width + c]] * width;
+                }
+            }
+            return new PhraseFinder(withCapitals(classes), width, steps, found, firstFound * width);
+        }
+
+        // A capital letter has the class of its small one.
+        private static char[] withCapitals(char[] small) {
+            char[] classes = small;
+            for (char c = 0; c < small.length; c++) {
+                if (small[c] != 0) {
+                    for (char capital : new char[] {Character.toUpperCase(c), Character.toTitleCase(c)}) {
+                        if (capital >= classes.length) {
+                            classes = Arrays.copyOf(classes, capital + 1);
+                        }
+                        if (classes[capital] == 0) {
+                            classes[capital] = small[c];
+                        }
+                    }
+                }
+            }
+            return classes;
         }
     }
 }
