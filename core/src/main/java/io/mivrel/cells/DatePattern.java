@@ -24,7 +24,12 @@ public final class DatePattern {
     /** The day name does not belong to the date. */
     public static final long WRONG_WEEKDAY = Long.MIN_VALUE + 2;
 
-    private static final int[] DAYS_BEFORE = {0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334};
+    /** Days of the year before each month, from 1 to 13, of a common and of a leap year. */
+    private static final int[][] DAYS_BEFORE = {
+        {0, 0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334, 365},
+        {0, 0, 31, 60, 91, 121, 152, 182, 213, 244, 274, 305, 335, 366}
+    };
+
     private static final String[][] MONTHS = names(true);
     private static final String[][] DAYS = names(false);
 
@@ -262,18 +267,19 @@ public final class DatePattern {
         return new String[][] {abbreviated, full};
     }
 
-    private static boolean isLeap(int year) {
-        return (year & 3) == 0 && (year % 100 != 0 || year % 400 == 0);
+    // By table rather than by cases: a file runs through the months, and each new case would be compiled anew.
+    private static int leap(int year) {
+        return (year & 3) == 0 && (year % 100 != 0 || year % 400 == 0) ? 1 : 0;
     }
 
     private static int daysIn(int year, int month) {
-        return month == 2 ? (isLeap(year) ? 29 : 28) : month == 4 || month == 6 || month == 9 || month == 11 ? 30 : 31;
+        return DAYS_BEFORE[leap(year)][month + 1] - DAYS_BEFORE[leap(year)][month];
     }
 
     private static long epochDay(int year, int month, int day) {
         int before = year - 1;
         long days = 365L * before + before / 4 - before / 100 + before / 400 - 719_162;
-        return days + DAYS_BEFORE[month - 1] + (month > 2 && isLeap(year) ? 1 : 0) + day - 1;
+        return days + DAYS_BEFORE[leap(year)][month] + day - 1;
     }
 
     /** Appends a date in this pattern. */

@@ -68,7 +68,9 @@ final class PhraseFinder {
             state = steps[state + (c < classOf.length ? classOf[c] : 0)];
             if (state >= firstFound) {
                 for (Target target : found[state / width]) {
-                    if (target.owner < best && accepts.test(target.owner) && standsAlone(text, from, to, i, target, blankRuns)) {
+                    if (target.owner < best
+                            && accepts.test(target.owner)
+                            && standsAlone(text, from, to, i, target, blankRuns)) {
                         best = target.owner;
                     }
                 }
@@ -102,7 +104,9 @@ final class PhraseFinder {
     }
 
     private static boolean isWord(char c) {
-        return c < 128 ? c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' : Character.isLetterOrDigit(c);
+        return c < 128
+                ? c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z'
+                : Character.isLetterOrDigit(c);
     }
 
     private static boolean isBlank(char c) {

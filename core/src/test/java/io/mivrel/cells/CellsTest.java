@@ -1,0 +1,117 @@
+package io.mivrel.cells;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.quicktheories.QuickTheory.qt;
+import static org.quicktheories.generators.SourceDSL.longs;
+import static org.quicktheories.generators.SourceDSL.strings;
+
+import java.util.HashSet;
+import java.util.Random;
+import java.util.Set;
+import org.testng.annotations.Test;
+
+/** The small parts that every cell passes through. */
+public class CellsTest {
+    @Test
+    public void codesComeBackAsTheyWere() {
+        CodeCache cache = new CodeCache();
+        Random random = new Random(1);
+        for (int i = 0; i < 50_000; i++) {
+            StringBuilder code = new StringBuilder();
+            int length = 1 + random.nextInt(24);
+            for (int k = 0; k < length; k++) {
+                code.append((char) (random.nextInt(10) == 0 ? 'é' : 'A' + random.nextInt(3)));
+            }
+            char[] chars = ("<" + code + ">").toCharArray();
+            assertThat(cache.get(chars, 1, chars.length - 1)).isEqualTo(code.toString());
+        }
+    }
+
+    @Test
+    public void theSameCodeIsTheSameString() {
+        CodeCache cache = new CodeCache();
+        char[] chars = "5010,5020,5010".toCharArray();
+        String first = cache.get(chars, 0, 4);
+        cache.get(chars, 5, 9);
+        assertThat(cache.get(chars, 10, 14)).isSameAs(first);
+    }
+
+    @Test
+    public void numbersArePaddedAndNeverCut() {
+        qt().forAll(longs().between(0, Long.MAX_VALUE / 2)).checkAssert(value -> {
+            CellBuffer buffer = new CellBuffer();
+            buffer.append("x").digits(value, 4);
+            assertThat(buffer.toString()).isEqualTo("x" + String.format(java.util.Locale.ROOT, "%04d", value));
+        });
+    }
+
+    @Test
+    public void theBufferGrowsAndIsCut() {
+        CellBuffer buffer = new CellBuffer();
+        String text = "long".repeat(1000);
+        buffer.append(text).append('!').append(text.toCharArray(), 4, 8);
+        assertThat(buffer.toString()).isEqualTo(text + "!long");
+        buffer.cut(4);
+        assertThat(buffer.toString()).isEqualTo("long");
+        assertThat(buffer.clear().length()).isZero();
+    }
+
+    @Test
+    public void blanksOfEveryKindAreTrimmed() {
+        char[] chars = "\u00a0 \tab c\u202f\u2007 ".toCharArray();
+        int start = Spans.trimStart(chars, 0, chars.length);
+        int end = Spans.trimEnd(chars, start, chars.length);
+        assertThat(new String(chars, start, end - start)).isEqualTo("ab c");
+        char[] blank = " \u00a0 ".toCharArray();
+        assertThat(Spans.trimStart(blank, 0, 3)).isEqualTo(3);
+        assertThat(Spans.startsWith(chars, start, end, "ab")).isTrue();
+        assertThat(Spans.startsWith(chars, start, end, "ab c d")).isFalse();
+    }
+
+    @Test
+    public void hashesOfTextsAreFixedForGood() {
+        // The register keeps these: a change would make every delivered document unknown.
+        assertThat(Hash64.add(3, "8801")).isEqualTo(Hash64.add(3, new String("8801")));
+        assertThat(Hash64.add(3, (String) null)).isNotEqualTo(Hash64.add(3, ""));
+        assertThat(Hash64.add(0, 42)).isEqualTo(fixedMix(42));
+        qt().forAll(strings().basicLatinAlphabet().ofLengthBetween(0, 40)).checkAssert(text -> {
+            char[] padded = ("##" + text + "##").toCharArray();
+            assertThat(Hash64.of(padded, 2, padded.length - 2))
+                    .isEqualTo(Hash64.of(text.toCharArray(), 0, text.length()));
+        });
+    }
+
+    private static long fixedMix(long value) {
+        long h = value * 0xBF58476D1CE4E5B9L;
+        return h ^ (h >>> 31);
+    }
+
+    @Test
+    public void nearTextsHaveDifferentHashes() {
+        Set<Long> seen = new HashSet<>();
+        int texts = 0;
+        for (int i = 0; i < 100_000; i++) {
+            seen.add(Hash64.add(1, Integer.toString(i)));
+            seen.add(Hash64.of(("x" + i + "y").toCharArray(), 0, ("x" + i + "y").length()));
+            texts += 2;
+        }
+        assertThat(seen).hasSize(texts);
+    }
+
+    @Test
+    public void aPatternWritesWhatItReads() {
+        for (String pattern :
+                new String[] {"dd/MM/uuuu", "d.M.uuuu", "uuuuMMdd", "EEEE d MMMM uuuu", "EEE dd MMM uuuu"}) {
+            DatePattern compiled = DatePattern.of(pattern);
+            for (long day = 20_000; day < 20_800; day += 7) {
+                CellBuffer out = new CellBuffer();
+                compiled.append(day, out);
+                assertThat(compiled.parse(out.chars(), 0, out.length()))
+                        .as(pattern)
+                        .isEqualTo(day);
+            }
+            assertThat(compiled).isEqualTo(DatePattern.of(pattern)).hasSameHashCodeAs(DatePattern.of(pattern));
+            assertThat(compiled).hasToString(pattern);
+        }
+    }
+}

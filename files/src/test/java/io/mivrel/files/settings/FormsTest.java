@@ -1,0 +1,261 @@
+package io.mivrel.files.settings;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.mivrel.books.Account;
+import io.mivrel.books.AccountStatus;
+import io.mivrel.books.AccountUse;
+import io.mivrel.books.Books;
+import io.mivrel.coding.CodingEntry;
+import io.mivrel.coding.CodingTable;
+import io.mivrel.coding.Direction;
+import io.mivrel.delivery.Delivery;
+import io.mivrel.delivery.DeliveryColumn;
+import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.delivery.Takes;
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.TextForm;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Settings files say what the forms in the documentation say, and nothing is assumed that was not asked. */
+public class FormsTest {
+    private Path folder;
+    private Problems problems;
+
+    @BeforeMethod
+    public void newFolder() throws IOException {
+        folder = Files.createTempDirectory("mivrel forms");
+        problems = new Problems();
+    }
+
+    private Path write(String name, String text) {
+        try {
+            Files.createDirectories(folder.resolve(name).getParent());
+            return Files.writeString(folder.resolve(name), text);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    private List<String> said() {
+        try {
+            problems.throwIfAny();
+            return List.of();
+        } catch (SettingsException e) {
+            return e.problems().stream().map(SettingsProblem::toString).toList();
+        }
+    }
+
+    @Test
+    public void aLayoutIsReadWhole() {
+        Layout layout = LayoutFile.read(write("layout.yaml", """
+                        # a comment
+                        layout: Everything
+                        gives: invoice lines
+                        signs: reversed
+                        file:
+                          kind: separated
+                          separator: tab
+                          encoding: latin1
+                          titles: row 12
+                          until: "--- end"
+                          order: newest first
+                        numbers: {decimal: ",", thousands: " ", negative: any, currency mark: "€"}
+                        fields:
+                          number:    {columns: [Series, No], between: "/"}
+                          kind:      {column: Kind, values: {R: invoice, G: credit note}}
+                          party:     {column: 7, if blank: CASH}
+                          date:      {column: Day, pattern: dd.MM.uu, century from: 1980}
+                          account:   {constant: 4000}
+                          net:       {column: Net}
+                        unused: [Remark, "Page no."]
+                        """), "layout.yaml", problems);
+        assertThat(said()).isEmpty();
+        assertThat(layout.name()).isEqualTo("Everything");
+        assertThat(layout.gives()).isSameAs(InvoiceLines.TABLE);
+        assertThat(layout.signsReversed()).isTrue();
+        assertThat(layout.form()).isEqualTo(new TextForm('\t', "ISO-8859-1", 12, "--- end", true));
+        assertThat(layout.numbers().decimalMark()).isEqualTo(',');
+        assertThat(layout.numbers().thousandsMark()).isEqualTo(' ');
+        assertThat(layout.numbers().brackets()).isTrue();
+        assertThat(layout.numbers().trailingMinus()).isTrue();
+        assertThat(layout.numbers().currencyMark()).isEqualTo("€");
+        assertThat(layout.unused()).containsExactly("Remark", "Page no.");
+        FieldSource number = layout.fields().get(InvoiceLines.NUMBER);
+        assertThat(number.columns()).containsExactly("Series", "No");
+        assertThat(number.between()).isEqualTo("/");
+        assertThat(layout.fields().get(InvoiceLines.KIND).values())
+                .isEqualTo(Map.of("R", "invoice", "G", "credit note"));
+        assertThat(layout.fields().get(InvoiceLines.PARTY).columns()).containsExactly("#7");
+        assertThat(layout.fields().get(InvoiceLines.PARTY).ifBlank()).isEqualTo("CASH");
+        assertThat(layout.fields().get(InvoiceLines.ACCOUNT).constant()).isEqualTo("4000");
+    }
+
+    @Test
+    public void whatIsLeftOutIsStrict() {
+        Layout layout = LayoutFile.read(write("layout.yaml", """
+                        layout: Bare
+                        gives: journal lines
+                        fields:
+                          reference: {column: r}
+                          date:      {column: d, pattern: uuuu-MM-dd}
+                          account:   {column: a}
+                          amount:    {column: m}
+                        """), "layout.yaml", problems);
+        assertThat(said()).isEmpty();
+        assertThat(layout.form()).isEqualTo(TextForm.csv());
+        assertThat(layout.numbers().brackets()).isFalse();
+        assertThat(layout.numbers().trailingMinus()).isFalse();
+        assertThat(layout.numbers().thousandsMark()).isEqualTo(',');
+        assertThat(layout.signsReversed()).isFalse();
+    }
+
+    @Test
+    public void aDeliveryIsReadWhole() {
+        Delivery delivery = DeliveryFile.read(write("delivery.yaml", """
+                        delivery: Everything
+                        takes: journals
+                        file: {kind: separated, separator: pipe, encoding: UTF-16LE, byte order mark: yes, line ends: LF,
+                               titles: no, quotes: always, rows at most: 100, name: "x-{run}-{date}-{part}.txt"}
+                        numbers: {decimal: ",", thousands: "."}
+                        columns:
+                          A: {field: reference, at most: 12, refuse: "*"}
+                          B: {field: date, pattern: dd/MM/uuuu}
+                          C: {field: amount, blank zero: yes, sign: turned}
+                          D: {constant: "x y"}
+                        """), "delivery.yaml", problems);
+        assertThat(said()).isEmpty();
+        assertThat(delivery.takes()).isEqualTo(Takes.JOURNALS);
+        assertThat(delivery.form())
+                .isEqualTo(
+                        new DeliveryForm('|', "UTF-16LE", "\n", true, false, true, 100, "x-{run}-{date}-{part}.txt"));
+        assertThat(delivery.form().fileName("march", "2027-03-31", 2)).isEqualTo("x-march-2027-03-31-2.txt");
+        assertThat(delivery.columns()).extracting(DeliveryColumn::title).containsExactly("A", "B", "C", "D");
+        DeliveryColumn reference = delivery.columns().get(0);
+        assertThat(reference.field()).isSameAs(JournalLines.REFERENCE);
+        assertThat(reference.atMost()).isEqualTo(12);
+        assertThat(reference.refuse()).isEqualTo("*");
+        DeliveryColumn amount = delivery.columns().get(2);
+        assertThat(amount.blankZero()).isTrue();
+        assertThat(amount.minus()).isTrue();
+        assertThat(delivery.columns().get(3).constant()).isEqualTo("x y");
+    }
+
+    @Test
+    public void booksAndCodingAreReadWhole() {
+        write("books/books.yaml", "books: Larkmoor\ncurrency: EUR\n");
+        write("books/chart.csv", """
+                code,name,type,use,status,tax code
+                1200,Bank,asset,bank,,
+                "12,00","A, quoted",expense,,closed,STD
+
+                """);
+        write("books/tax-codes.csv", "code,name,rate,account\nSTD,Standard,17.5,1200\n");
+        write("books/parties.csv", "code,name,kind\nC1,Someone,customer\nS1,Other,supplier\n");
+        write("books/periods.csv", "from,to,status\n2027-01-01,2027-01-31,closed\n2027-02-01,2027-02-28,open\n");
+        Books books = BooksFolder.read(folder.resolve("books"), "books", problems);
+        assertThat(said()).isEmpty();
+        assertThat(books.currency().getCurrencyCode()).isEqualTo("EUR");
+        Account quoted = books.account("12,00");
+        assertThat(quoted.name()).isEqualTo("A, quoted");
+        assertThat(quoted.status()).isEqualTo(AccountStatus.CLOSED);
+        assertThat(quoted.use()).isEqualTo(AccountUse.GENERAL);
+        assertThat(quoted.taxCode()).isEqualTo("STD");
+        assertThat(books.party("C1").isCustomer()).isTrue();
+        assertThat(books.party("S1").isCustomer()).isFalse();
+        assertThat(books.periods()).hasSize(2);
+        assertThat(books.taxCode("STD").rate()).isEqualByComparingTo("17.5");
+
+        CodingTable table = CodingFile.read(write("coding.csv", """
+                        entry,direction,words,account,from,to,tax code,party,narrative
+                        tin,out,tin ingot | smelter*,1200,,"1,000.00",STD,S1,Tin bought
+                        large,,,1200,5000,,,,
+                        """), "coding.csv", books, problems);
+        assertThat(said()).isEmpty();
+        assertThat(table.entries())
+                .containsExactly(
+                        new CodingEntry(
+                                "tin",
+                                Direction.OUT,
+                                List.of("tin ingot", "smelter*"),
+                                Record.ABSENT,
+                                1_000_00,
+                                "1200",
+                                "STD",
+                                "S1",
+                                "Tin bought"),
+                        new CodingEntry(
+                                "large",
+                                Direction.EITHER,
+                                List.of(),
+                                5_000_00,
+                                Record.ABSENT,
+                                "1200",
+                                null,
+                                null,
+                                null));
+    }
+
+    @DataProvider
+    public Object[][] brokenFiles() {
+        return new Object[][] {
+            {"", "the file is empty"},
+            {"# only a comment\n", "the file is empty"},
+            {"- a\n- b\n", "must be a block"},
+            {"layout: [a\n", "is not YAML"},
+            {"layout: 'x\n", "is not YAML"},
+            {"layout: x\ngives: {a: b}\nfields: {}\n", "must be a single text"},
+            {"layout: x\ngives: bank lines\nfields: text\n", "must be a block"},
+            {"layout: x\ngives: bank lines\n", "lacks 'fields'"},
+            {"layout: x\ngives: bank lines\nfile: {titles: row 0}\nfields: {}\n", "'titles' is 'row'"},
+            {"layout: x\ngives: bank lines\nfile: {kind: sheet}\nfields: {}\n", "'kind': 'sheet' is not known"},
+            {"layout: x\ngives: bank lines\nfields: {date: {column: a}}\n", "needs its 'pattern'"},
+            {"layout: x\ngives: bank lines\nfields: {amount: {columns: [a, b]}}\n", "from one column only"},
+            {"layout: x\ngives: bank lines\nfields: {amount: {constant: a}}\n", "'a' is no amount"},
+            {"layout: x\ngives: journal lines\nfields: {line: {column: a}}\n", "key 'line' is not known"},
+            {"a: &a [x]\nlayout: *a\n", "must be a single text"},
+        };
+    }
+
+    @Test(dataProvider = "brokenFiles")
+    public void aBrokenFileIsAProblemWithAPlace(String text, String says) {
+        assertThat(LayoutFile.read(write("broken.yaml", text), "broken.yaml", problems))
+                .isNull();
+        assertThat(String.join("\n", said())).contains("broken.yaml").contains(says);
+    }
+
+    @Test
+    public void aFolderOrBytesInPlaceOfAFileAreSaidPlainly() throws IOException {
+        Files.createDirectory(folder.resolve("sub"));
+        LayoutFile.read(folder.resolve("sub"), "sub", problems);
+        Files.write(folder.resolve("bytes.yaml"), new byte[] {'a', ':', ' ', (byte) 0xE9});
+        LayoutFile.read(folder.resolve("bytes.yaml"), "bytes.yaml", problems);
+        assertThat(said())
+                .containsExactlyInAnyOrder(
+                        "sub: is a folder, a file was expected", "bytes.yaml: the file is not text in UTF-8");
+    }
+
+    @Test
+    public void tablesNameTheirRows() {
+        write("books/books.yaml", "books: x\ncurrency: GBP\n");
+        write("books/chart.csv", "code,name,type\n1,A\n2,B,asset,extra\n,C,asset\n4,\"open,asset\n5,E,\n");
+        assertThat(BooksFolder.read(folder.resolve("books"), "books", problems)).isNull();
+        assertThat(said())
+                .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:2: 'type' is blank"))
+                .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:3: has 4 cells"))
+                .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:4: 'code' is blank"))
+                .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:5: the row a quote opens"))
+                .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:6: 'type' is blank"));
+    }
+}

@@ -1,0 +1,167 @@
+package io.mivrel.report;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.mivrel.books.AccountStatus;
+import io.mivrel.books.AccountType;
+import io.mivrel.books.AccountUse;
+import io.mivrel.books.Books;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowSource;
+import io.mivrel.intake.TextForm;
+import io.mivrel.model.BankLines;
+import io.mivrel.run.Input;
+import io.mivrel.run.Memory;
+import io.mivrel.run.Progress;
+import io.mivrel.run.Run;
+import io.mivrel.run.RunPlan;
+import io.mivrel.run.RunReport;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Currency;
+import java.util.List;
+import org.testng.annotations.Test;
+
+/** The same figures for people, for machines and for whoever asks later. */
+public class SummaryTextTest {
+    private static final Layout LAYOUT = Layout.named("bank", BankLines.TABLE)
+            .account("1200")
+            .form(TextForm.csv())
+            .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
+            .field(BankLines.NARRATIVE, "text")
+            .field(BankLines.AMOUNT, "amount")
+            .build();
+
+    /** Lines with commas between their cells; nothing is quoted. */
+    private static RowSource source(List<String> lines) {
+        return new RowSource() {
+            private final Row row = new Row();
+            private int next;
+
+            @Override
+            public Row next() {
+                if (next == lines.size()) {
+                    return null;
+                }
+                char[] chars = lines.get(next++).toCharArray();
+                row.begin(next);
+                row.over(chars);
+                int start = 0;
+                for (int i = 0; i <= chars.length; i++) {
+                    if (i == chars.length || chars[i] == ',') {
+                        row.add(start, i);
+                        start = i + 1;
+                    }
+                }
+                return row;
+            }
+
+            @Override
+            public void skipTo(long physicalRow) {
+                next = (int) physicalRow - 1;
+            }
+
+            @Override
+            public void close() {}
+        };
+    }
+
+    private static List<Input> inputs(String... lines) {
+        return List.of(new Input("inbox/bank.csv", LAYOUT, () -> source(List.of(lines))));
+    }
+
+    private static RunReport report(List<Input> inputs) throws IOException {
+        Books books = Books.named("Larkmoor Bell Foundry", Currency.getInstance("GBP"))
+                .account("1200", "Current account", AccountType.ASSET, AccountUse.BANK, AccountStatus.OPEN)
+                .build();
+        RunPlan plan = new RunPlan(
+                "March", books, inputs, null, null, DateWindow.ALL, List.of(), List.of(), false, 0, Memory.NONE, false);
+        return Run.execute(plan, Progress.NONE);
+    }
+
+    @Test
+    public void figuresComeFirstAndStandUnderOneAnother() throws IOException {
+        RunReport report = report(inputs(
+                "date,text,amount",
+                "2027-03-01,shop,1234.50",
+                "2027-03-31,tin,-2.00",
+                "2027-03-31,tin,x",
+                "2027-02-31,tin,-20.00"));
+        assertThat(SummaryText.of(report, List.of("evidence: here"), SummaryText.Style.PLAIN))
+                .isEqualTo("""
+
+                Larkmoor Bell Foundry, March   (checked only, nothing delivered)
+
+                  read        5 rows in 1 file, 1 to 31 March 2027
+                  left out     1 row   1 title row
+                  clear       2 rows   2 bank lines   in 1,234.50   out  2.00
+                  held        2 rows   2 bank lines   in     0.00   out 20.00
+                  accounted   5 rows = 2 clear + 2 held + 1 left out
+
+                  2 blockers hold 2 bank lines
+                    inbox/bank.csv row 4, amount: "x": is no amount with decimal mark '.' and thousands mark ','  [amount-unreadable]
+                    inbox/bank.csv row 5, date: "2027-02-31": February 2027 has 28 days  [date-unreadable]
+                      -> 2027-02-28 or 2027-03-01?
+
+                  evidence: here
+                """);
+    }
+
+    @Test
+    public void manyOfOneRuleAreCountedNotRecited() throws IOException {
+        String[] lines = new String[5001];
+        lines[0] = "date,text,amount";
+        for (int i = 1; i < lines.length; i++) {
+            lines[i] = "2027-03-01,tin,1.2.3";
+        }
+        RunReport report = report(inputs(lines));
+        String text = SummaryText.of(report, List.of(), SummaryText.Style.PLAIN);
+        assertThat(text).contains("5,000 blockers hold 5,000 bank lines").contains("and 4,988 more like this");
+        assertThat(text.lines().count()).isLessThan(40);
+        assertThat(report.findings().worstFirst()).hasSize(2000);
+        assertThat(report.findings().dropped()).isEqualTo(3000);
+        assertThat(OutcomeJson.of(report, null, 1)).contains("\"findingsNotListed\" : 3000");
+    }
+
+    @Test
+    public void colourIsOnlyAddedNeverNeeded() throws IOException {
+        RunReport report = report(inputs("date,text,amount", "2027-03-01,tin,x"));
+        String plain = SummaryText.of(report, List.of(), SummaryText.Style.PLAIN);
+        String colour = SummaryText.of(report, List.of(), SummaryText.Style.COLOUR);
+        assertThat(plain).doesNotContain("\u001b");
+        assertThat(colour.replaceAll("\u001b\\[[0-9;]*m", "")).isEqualTo(plain);
+    }
+
+    @Test
+    public void theEvidenceKeepsWhatWasSaid() throws IOException {
+        Path parent = Files.createTempDirectory("mivrel evidence");
+        List<Input> inputs = inputs("date,text,amount", "2027-03-01,=cmd(),x", "2027-03-01,tin,1.00");
+        RunReport report = report(inputs);
+        for (String expected : List.of("march", "march-2", "march-3")) {
+            EvidenceFolder evidence = EvidenceFolder.create(parent, "march");
+            assertThat(evidence.folder().getFileName()).hasToString(expected);
+            List<Path> held = evidence.writeHeld(report, inputs);
+            evidence.write(
+                    report, "said", "{}", List.of(new EvidenceFolder.Vouched("input", "a", 1, "x:y")), List.of());
+            assertThat(held).hasSize(1);
+            assertThat(held.get(0)).content().contains("2027-03-01,=cmd(),x,2,").doesNotContain("tin");
+            assertThat(evidence.folder().resolve("summary.txt")).hasContent("said");
+            assertThat(evidence.folder().resolve("files.csv")).content().contains("input,a,1,x:y");
+            assertThat(evidence.folder().resolve("findings.csv")).content().contains("blocker,amount-unreadable");
+        }
+    }
+
+    @Test
+    public void textsThatASpreadsheetWouldRunAreDefused() {
+        assertThat(Defused.of("=1+1")).isEqualTo("'=1+1");
+        assertThat(Defused.of("@x")).isEqualTo("'@x");
+        assertThat(Defused.of("-5.00")).isEqualTo("-5.00");
+        assertThat(Defused.of("-5+cmd")).isEqualTo("'-5+cmd");
+        assertThat(Defused.of("tin")).isEqualTo("tin");
+        assertThat(Defused.of("")).isEmpty();
+    }
+}
