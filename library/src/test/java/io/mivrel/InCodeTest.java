@@ -1,0 +1,225 @@
+package io.mivrel;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import io.mivrel.books.AccountStatus;
+import io.mivrel.books.AccountType;
+import io.mivrel.books.AccountUse;
+import io.mivrel.books.Books;
+import io.mivrel.coding.CodingEntry;
+import io.mivrel.coding.CodingTable;
+import io.mivrel.coding.Direction;
+import io.mivrel.delivery.Delivery;
+import io.mivrel.delivery.DeliveryColumn;
+import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.delivery.Takes;
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.LeftOut;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.JournalLines;
+import io.mivrel.run.RunReport;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+
+/** The library's face without any settings file: what an engineer embeds in a service. */
+public class InCodeTest {
+    private static final Books BOOKS = Books.named("Larkmoor Bell Foundry", Currency.getInstance("GBP"))
+            .account("1200", "Current account", AccountType.ASSET, AccountUse.BANK, AccountStatus.OPEN)
+            .account("2900", "Suspense", AccountType.LIABILITY, AccountUse.SUSPENSE, AccountStatus.OPEN)
+            .account("4030", "Handbells", AccountType.INCOME)
+            .account("5010", "Tin", AccountType.EXPENSE)
+            .build();
+    private static final Layout BANK = Layout.named("bank", BankLines.TABLE)
+            .account("1200")
+            .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
+            .field(BankLines.NARRATIVE, "text")
+            .field(BankLines.AMOUNT, "amount")
+            .build();
+    private static final CodingTable CODING =
+            new CodingTable("coding", List.of(CodingEntry.words("shop", Direction.IN, "4030", "shop")));
+
+    private Path folder;
+
+    @BeforeMethod
+    public void newFolder() throws IOException {
+        folder = Files.createTempDirectory("mivrel in code");
+    }
+
+    private Path file(String... lines) throws IOException {
+        return Files.write(folder.resolve("bank.csv"), List.of(lines));
+    }
+
+    private static Delivery journals(DeliveryForm form) {
+        return Delivery.named("journals", Takes.JOURNALS)
+                .form(form)
+                .column("account", JournalLines.ACCOUNT)
+                .column("date", JournalLines.DATE)
+                .column("amount", JournalLines.AMOUNT)
+                .build();
+    }
+
+    private Mivrel run(Path file) {
+        return Mivrel.named("Shop takings", BOOKS)
+                .takeIn(file, BANK)
+                .clock(Clock.fixed(Instant.parse("2027-03-31T11:30:00Z"), ZoneId.of("Pacific/Auckland")))
+                .code(CODING);
+    }
+
+    @Test
+    public void nothingIsKeptUnlessAFolderIsNamed() throws IOException {
+        Path file = file("date,text,amount", "2027-03-01,shop,5.00");
+        Outcome outcome = run(file)
+                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                .run();
+        assertThat(outcome.isAllClear()).isTrue();
+        assertThat(outcome.evidence()).isNull();
+        assertThat(outcome.held()).isEmpty();
+        assertThat(folder.resolve("out/j.csv"))
+                .hasContent("account,date,amount\n1200,2027-03-01,5.00\n4030,2027-03-01,-5.00");
+        assertThat(folder.resolve(".mivrel")).doesNotExist();
+    }
+
+    @Test
+    public void keptInAFolderARunIsRemembered() throws IOException {
+        Path file = file("date,text,amount", "2027-03-01,shop,5.00", "2027-03-01,shop,5.00");
+        for (int round = 0; round < 3; round++) {
+            RunReport report = run(file)
+                    .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                    .keepIn(folder)
+                    .run()
+                    .report();
+            assertThat(report.clear().documents()).isEqualTo(round == 0 ? 2 : 0);
+        }
+        Files.write(
+                file,
+                List.of("date,text,amount", "2027-03-01,shop,5.00", "2027-03-01,shop,5.00", "2027-03-01,shop,5.00"));
+        RunReport third = run(file)
+                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                .keepIn(folder)
+                .run()
+                .report();
+        // Two equal lines were delivered, so of three equal ones the third is new.
+        assertThat(third.clear().documents()).isEqualTo(1);
+        assertThat(third.leftOut()).containsEntry(LeftOut.DELIVERED_BEFORE, 2L);
+    }
+
+    @Test
+    public void fileNamesHaveTheDayOfTheClock() throws IOException {
+        Path file = file("date,text,amount", "2027-03-01,shop,5.00");
+        run(file)
+                .deliver(journals(DeliveryForm.csv("{run}-{date}-{part}.csv")), folder.resolve("out"))
+                .run();
+        // Half past eleven in the morning in Greenwich is the next day in Auckland.
+        assertThat(folder.resolve("out/shop-takings-2027-04-01-1.csv")).exists();
+    }
+
+    @Test
+    public void whatNothingDecidesIsHeldOrGoesToSuspense() throws IOException {
+        Path file = file("date,text,amount", "2027-03-01,unheard,5.00");
+        assertThat(run(file).check().report().held().documents()).isEqualTo(1);
+        RunReport report = run(file)
+                .uncodedTo("2900")
+                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                .run()
+                .report();
+        assertThat(report.clear().documents()).isEqualTo(1);
+        assertThat(folder.resolve("out/j.csv")).content().contains("2900,2027-03-01,-5.00");
+    }
+
+    @Test
+    public void datesOutsideAreLeftOut() throws IOException {
+        Path file = file("date,text,amount", "2027-02-28,shop,1.00", "2027-03-01,shop,2.00", "2027-03-02,shop,4.00");
+        RunReport report = run(file)
+                .dates(LocalDate.of(2027, 3, 1), LocalDate.of(2027, 3, 1))
+                .check()
+                .report();
+        assertThat(report.clear().totals().debit()).isEqualTo(2_00);
+        assertThat(report.leftOut()).containsEntry(LeftOut.OUTSIDE_DATES, 2L);
+    }
+
+    @Test
+    public void progressIsHeard() throws IOException {
+        String[] lines = new String[3001];
+        lines[0] = "date,text,amount";
+        for (int i = 1; i < lines.length; i++) {
+            lines[i] = "2027-03-01,shop " + i + ",1.00";
+        }
+        List<String> heard = new ArrayList<>();
+        run(file(lines))
+                .progress((stage, rows) -> heard.add(rows + " " + stage))
+                .check();
+        assertThat(heard).contains("512 read", "3000 read");
+    }
+
+    @Test
+    public void oneDeliveryGetsTheLinesAnotherTheJournals() throws IOException {
+        Path file = file("date,text,amount", "2027-03-01,shop,5.00");
+        Delivery lines = Delivery.named("lines", Takes.BANK_TRANSACTIONS)
+                .form(new DeliveryForm(';', "UTF-8", "\n", true, true, true, 0, "b.csv"))
+                .column(DeliveryColumn.date("d", BankLines.DATE, "d.M.uuuu"))
+                .column("in", BankLines.MONEY_IN)
+                .column(DeliveryColumn.of("out", BankLines.MONEY_OUT).blankForZero())
+                .column("account", BankLines.ACCOUNT)
+                .column("entry", BankLines.ENTRY)
+                .build();
+        run(file)
+                .deliver(lines, folder.resolve("out"))
+                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("other"))
+                .run();
+        assertThat(folder.resolve("out/b.csv"))
+                .content()
+                .isEqualTo(
+                        "\uFEFF\"d\";\"in\";\"out\";\"account\";\"entry\"\n\"1.3.2027\";\"5.00\";\"\";\"4030\";\"shop\"\n");
+        assertThat(folder.resolve("other/j.csv")).exists();
+    }
+
+    @Test
+    public void aPlanThatCannotBeRunSaysWhy() throws IOException {
+        Path file = file("date,text,amount");
+        Delivery invoices = Delivery.named("i", Takes.INVOICES)
+                .column("net", InvoiceLines.NET)
+                .build();
+        assertThatThrownBy(() -> run(file).deliver(invoices, folder).run())
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("can only be delivered as bank transactions or journals");
+        assertThatThrownBy(() -> Mivrel.named("x", BOOKS).check()).hasMessageContaining("at least one file");
+        assertThatThrownBy(() -> Mivrel.named("x", BOOKS).first(0)).hasMessageContaining("at least one document");
+        Layout astray = Layout.named("astray", BankLines.TABLE)
+                .account("5010")
+                .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
+                .field(BankLines.AMOUNT, "amount")
+                .build();
+        assertThatThrownBy(() -> Mivrel.named("x", BOOKS).takeIn(file, astray).check())
+                .hasMessageContaining("no bank or card account");
+    }
+
+    @Test
+    public void sumsBeyondExactReckoningFailRatherThanWrap() throws IOException {
+        String[] lines = new String[9301];
+        lines[0] = "date,text,amount";
+        for (int i = 1; i < lines.length; i++) {
+            lines[i] = "2027-03-01,shop " + i + ",9999999999999.99";
+        }
+        Path file = file(lines);
+        assertThatThrownBy(() -> run(file)
+                        .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                        .run())
+                .isInstanceOf(ArithmeticException.class);
+        assertThat(folder.resolve("out"))
+                .satisfiesAnyOf(
+                        f -> assertThat(f).doesNotExist(), f -> assertThat(f).isEmptyDirectory());
+    }
+}
