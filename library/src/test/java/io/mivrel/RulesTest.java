@@ -111,6 +111,7 @@ public class RulesTest {
         String bill = "BILL,SUP-001,01/03/2027,,tin,,,10.00,STD,2.00,5010,12.00\n";
         cases.add(invoice(DOCUMENT_REPEATED, 3, "T-66," + bill + "T-066," + bill, "as T-66"));
         cases.add(journal(HEADING_DIFFERS, 3, GOOD_VOUCHER.replace("1,01/03/2027,2100", "1,02/03/2027,2100"), "row 2"));
+        cases.add(journal(DOCUMENT_TOO_LARGE, 2, "1,01/03/2027,5010,,1,,,\n".repeat(50_001), "right column"));
         cases.add(journal(ACCOUNT_UNKNOWN, 2, GOOD_VOUCHER.replace("5010", "5100"), "5010 Tin"));
         cases.add(journal(ACCOUNT_CLOSED, 2, GOOD_VOUCHER.replace("5010", "6215"), "use 6200 Telephone and internet"));
         cases.add(journal(ACCOUNT_RESERVED, 2, GOOD_VOUCHER.replace("5010", "3100"), "receiver"));

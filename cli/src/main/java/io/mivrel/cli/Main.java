@@ -39,7 +39,14 @@ public final class Main {
     public static void main(String[] args) {
         PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
         PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
-        int status = execute(out, err, args);
+        int status;
+        try {
+            status = execute(out, err, args);
+        } catch (OutOfMemoryError tooLittle) {
+            err.println("mivrel: there is not enough memory; nothing was delivered. Give it more, such as"
+                    + " MIVREL_JAVA_OPTIONS=-Xmx1g");
+            status = Failures.FAILED;
+        }
         out.flush();
         System.exit(status);
     }

@@ -8,9 +8,11 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Brings the records of one document together. A group goes on as soon as the next record has another key, so memory
@@ -22,13 +24,23 @@ import java.util.Map;
  * which knows the keys that stand apart and keeps their records on disk until the end. For one thread.
  */
 public final class Grouping implements Closeable {
+    /** Most records of one group, so that memory stays bounded when a reference is the same in every row. */
+    public static final int MOST_LINES = 50_000;
+
     private static final int GROUPS_PER_PART = 8192;
     private static final int MOST_PARTS = 512;
 
+    /** How the records of a group stood in the file. */
+    public enum Stand {
+        TOGETHER,
+        APART,
+        /** There are more than {@link #MOST_LINES} of them; this is a part of the group, and none of it may be used. */
+        TOO_MANY
+    }
+
     /** Takes the groups. */
     public interface Target {
-        /** Takes one group; {@code apart} is true when its records did not stand together in the file. */
-        void group(List<Record> records, boolean apart);
+        void group(List<Record> records, Stand stand);
     }
 
     private final FieldTable table;
@@ -40,6 +52,7 @@ public final class Grouping implements Closeable {
     private final LongIndex spilled = new LongIndex();
     private RecordSpill spill;
     private List<Record> group = new ArrayList<>();
+    private boolean tooMany;
     private String currentKey;
     private String currentFile;
     private long fileOrdinal;
@@ -66,11 +79,12 @@ public final class Grouping implements Closeable {
         }
         String recordKey = record.text(key);
         if (recordKey == null) {
-            emit(List.of(record), false);
+            emit(List.of(record), Stand.TOGETHER);
             return;
         }
         if (!recordKey.equals(currentKey)) {
             close(group);
+            tooMany = false;
             currentKey = recordKey;
             long hash = Hash64.add(fileOrdinal, recordKey);
             if (apart.size() == 0 || apart.of(hash) < 0) {
@@ -79,6 +93,10 @@ public final class Grouping implements Closeable {
                     returning.add(hash);
                 }
             }
+        }
+        if (group.size() == MOST_LINES) {
+            tooMany = true;
+            close(group);
         }
         group.add(record);
     }
@@ -91,16 +109,27 @@ public final class Grouping implements Closeable {
         }
         try {
             for (int part = 0; part < spill.parts(); part++) {
-                Map<String, List<Record>> groups = new LinkedHashMap<>();
-                for (Record record : spill.read(part)) {
-                    groups.computeIfAbsent(record.file() + '\0' + record.text(key), k -> new ArrayList<>(4))
-                            .add(record);
-                }
-                groups.values().forEach(records -> emit(records, true));
+                finishPart(part);
             }
         } catch (IOException e) {
             throw new UncheckedIOException("the temporary folder failed", e);
         }
+    }
+
+    private void finishPart(int part) throws IOException {
+        Map<String, List<Record>> groups = new LinkedHashMap<>();
+        Set<String> tooLarge = new HashSet<>();
+        spill.read(part, record -> {
+            String name = record.file() + '\0' + record.text(key);
+            List<Record> records = groups.computeIfAbsent(name, k -> new ArrayList<>(4));
+            if (records.size() == MOST_LINES) {
+                emit(List.copyOf(records), Stand.TOO_MANY);
+                tooLarge.add(name);
+                records.clear();
+            }
+            records.add(record);
+        });
+        groups.forEach((name, records) -> emit(records, tooLarge.contains(name) ? Stand.TOO_MANY : Stand.APART));
     }
 
     private void close(List<Record> records) {
@@ -111,7 +140,7 @@ public final class Grouping implements Closeable {
         if (apart.size() > 0 && apart.of(hash) >= 0) {
             keepOnDisk(hash, records);
         } else {
-            emit(records, false);
+            emit(records, tooMany ? Stand.TOO_MANY : Stand.TOGETHER);
         }
         group = new ArrayList<>(4);
     }
@@ -131,9 +160,9 @@ public final class Grouping implements Closeable {
         }
     }
 
-    private void emit(List<Record> records, boolean wereApart) {
+    private void emit(List<Record> records, Stand stand) {
         if (!mustStartOver()) {
-            target.group(records, wereApart);
+            target.group(records, stand);
         }
     }
 

@@ -4,6 +4,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.Closeable;
@@ -15,14 +16,16 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 
 /**
  * Keeps records on disk until the file has ended, in parts small enough to be read back one at a time. The files are
  * removed when it is closed.
  */
 final class RecordSpill implements Closeable {
+    private static final int BATCH = 64;
+
     private final FieldTable table;
     private final List<Field> fields;
     private final Path folder;
@@ -59,43 +62,46 @@ final class RecordSpill implements Closeable {
         }
     }
 
-    /** The records of one part in the order they were written. */
-    List<Record> read(int part) throws IOException {
-        List<Record> records = new ArrayList<>();
+    /** Hands out the records of one part in the order they were written. */
+    void read(int part, Consumer<Record> target) throws IOException {
         if (parts[part] == null) {
-            return records;
+            return;
         }
         parts[part].close();
         try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file(part))))) {
-            String file = "";
+            RecordBatch batch = new RecordBatch(table, "", "", BATCH);
             while (true) {
                 String name = readText(in);
-                // One file name serves all its records.
-                file = file.equals(name) ? file : name;
-                records.add(readRecord(in, file));
+                String sheet = readText(in);
+                if (batch.isFull()
+                        || !batch.file().equals(name)
+                        || !batch.sheet().equals(sheet)) {
+                    batch = new RecordBatch(table, name, sheet, BATCH);
+                }
+                readRecord(in, batch);
+                target.accept(batch.get(batch.size() - 1));
             }
         } catch (EOFException end) {
-            return records;
+            // The part is read.
         }
     }
 
-    private Record readRecord(DataInputStream in, String file) throws IOException {
-        String sheet = readText(in);
-        Record.Builder record = Record.builder(table, file, sheet, in.readLong());
+    private void readRecord(DataInputStream in, RecordBatch batch) throws IOException {
+        batch.begin(in.readLong());
         boolean sound = in.readBoolean();
         for (Field field : fields) {
             if (field.type() == FieldType.DATE || field.type() == FieldType.AMOUNT) {
-                record.put(field, in.readLong());
+                batch.put(field, in.readLong());
             } else {
                 String text = readText(in);
                 if (field.type() == FieldType.DECIMAL) {
-                    record.put(field, text == null ? null : new BigDecimal(text));
+                    batch.putObject(field, text == null ? null : new BigDecimal(text));
                 } else {
-                    record.put(field, text);
+                    batch.put(field, text);
                 }
             }
         }
-        return record.build(sound);
+        batch.end(sound);
     }
 
     // Longer texts than writeUTF takes can come, so length and bytes.

@@ -120,6 +120,10 @@ public enum Rule {
             BLOCKER,
             "The document has the same party, date and lines as an earlier one of the file.",
             "If both are true, say so by correcting the number or text of one of them; else take one out."),
+    DOCUMENT_TOO_LARGE(
+            BLOCKER,
+            "More than 50,000 lines have the same reference.",
+            "The reference is probably taken from the wrong column; else divide the document at its source."),
     HEADING_DIFFERS(
             BLOCKER,
             "Lines of one document disagree about a fact that belongs to the whole document.",

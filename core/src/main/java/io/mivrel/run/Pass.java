@@ -134,18 +134,20 @@ final class Pass {
         for (int i = 0; i < records.size(); i++) {
             Record record = records.get(i);
             if (grouping == null) {
-                group(List.of(record), false);
+                group(List.of(record), Grouping.Stand.TOGETHER);
             } else {
                 grouping.accept(record);
             }
         }
     }
 
-    private void group(List<Record> records, boolean apart) {
+    private void group(List<Record> records, Grouping.Stand stand) {
         ofDocument.clear();
         Document document = drafter.draft(records, ofDocument::add);
-        if (apart) {
+        if (stand == Grouping.Stand.APART) {
             ofDocument.add(standApart(records));
+        } else if (stand == Grouping.Stand.TOO_MANY) {
+            ofDocument.add(tooMany(records.get(0)));
         }
         boolean blocked = !document.isSound();
         Fingerprint fingerprint = null;
@@ -194,6 +196,16 @@ final class Pass {
                 document.reference(),
                 "was delivered before with other figures",
                 "post the difference under a number of its own, or withdraw the first one");
+    }
+
+    private static Finding tooMany(Record first) {
+        return new Finding(
+                Rule.DOCUMENT_TOO_LARGE,
+                first.origin(),
+                "reference",
+                first.text(first.table() == JournalLines.TABLE ? JournalLines.REFERENCE : InvoiceLines.NUMBER),
+                "more than " + Grouping.MOST_LINES + " lines have this reference",
+                "is the reference taken from the right column?");
     }
 
     private static Finding standApart(List<Record> records) {

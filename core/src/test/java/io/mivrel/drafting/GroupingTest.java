@@ -27,7 +27,7 @@ public class GroupingTest {
     }
 
     private List<List<Record>> group(List<Record> records) throws IOException {
-        Grouping.Target target = (group, apart) -> groups.add(List.copyOf(group));
+        Grouping.Target target = (group, stand) -> groups.add(List.copyOf(group));
         groups.clear();
         Grouping grouping = new Grouping(JournalLines.TABLE, JournalLines.REFERENCE, target);
         while (true) {
@@ -69,6 +69,32 @@ public class GroupingTest {
     public void theSameReferenceInAnotherFileIsAnotherGroup() throws IOException {
         List<Record> records = List.of(line("f", "A", 2), line("g", "A", 2));
         assertThat(group(records)).hasSize(2);
+    }
+
+    @Test
+    public void aReferenceInEveryRowIsCutIntoPartsThatFitInMemory() throws IOException {
+        List<Grouping.Stand> stands = new ArrayList<>();
+        long rows = 0;
+        for (int other = 0; other < 2; other++) {
+            stands.clear();
+            Grouping.Target target = (group, stand) -> stands.add(stand);
+            Grouping grouping = new Grouping(JournalLines.TABLE, JournalLines.REFERENCE, target);
+            boolean again = true;
+            while (again) {
+                stands.clear();
+                for (int row = 0; row < 2 * Grouping.MOST_LINES + 10; row++) {
+                    // The second time every line stands apart from the next of its document.
+                    grouping.accept(line("f", other == 0 ? "A" : row % 2 == 0 ? "A" : "B", row));
+                    rows++;
+                }
+                grouping.finish();
+                grouping.close();
+                again = grouping.mustStartOver();
+                grouping = grouping.nextPass(target);
+            }
+            assertThat(stands).hasSize(other == 0 ? 3 : 4).containsOnly(Grouping.Stand.TOO_MANY);
+        }
+        assertThat(rows).isEqualTo(3L * (2 * Grouping.MOST_LINES + 10));
     }
 
     @Test

@@ -51,7 +51,7 @@ public final class StageByStageExample {
                 Grouping grouping = new Grouping(
                         JournalLines.TABLE,
                         JournalLines.REFERENCE,
-                        (records, apart) -> journals.add(drafter.draft(records, findings::add)))) {
+                        (records, stand) -> journals.add(drafter.draft(records, findings::add)))) {
             Intake intake = new Intake(layout, file, rows, books.decimals(), DateWindow.ALL, false);
             boolean more = true;
             while (more) {

@@ -63,8 +63,8 @@ public final class SummaryText {
                 "accounted",
                 String.format(
                         Locale.ROOT,
-                        "%,d rows = %,d clear + %,d held + %,d left out",
-                        report.rowsRead(),
+                        "%s = %,d clear + %,d held + %,d left out",
+                        rows(report.rowsRead()),
                         report.clear().rows(),
                         report.held().rows(),
                         report.rowsLeftOut()));

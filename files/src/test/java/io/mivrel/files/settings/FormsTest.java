@@ -255,7 +255,7 @@ public class FormsTest {
                 .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:2: 'type' is blank"))
                 .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:3: has 4 cells"))
                 .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:4: 'code' is blank"))
-                .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:5: the row a quote opens"))
+                .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:5: the row has a quote that opens"))
                 .anySatisfy(p -> assertThat(p).startsWith("books/chart.csv:6: 'type' is blank"));
     }
 }
