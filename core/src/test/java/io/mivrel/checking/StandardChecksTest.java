@@ -1,0 +1,92 @@
+package io.mivrel.checking;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.mivrel.books.AccountStatus;
+import io.mivrel.books.AccountType;
+import io.mivrel.books.AccountUse;
+import io.mivrel.books.Books;
+import io.mivrel.books.Party;
+import io.mivrel.books.TaxCode;
+import io.mivrel.drafting.Drafter;
+import io.mivrel.drafting.InvoiceDrafter;
+import io.mivrel.model.Document;
+import io.mivrel.model.Finding;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import org.testng.annotations.Test;
+
+/** Drafting and checking on the core alone: documents of every kind balance, and doubles are noticed. */
+public class StandardChecksTest {
+    private static final Books BOOKS = Books.named("Larkmoor", Currency.getInstance("GBP"))
+            .account("1300", "Customers", AccountType.ASSET, AccountUse.RECEIVABLES, AccountStatus.OPEN)
+            .account("2100", "Suppliers", AccountType.LIABILITY, AccountUse.PAYABLES, AccountStatus.OPEN)
+            .account("2200", "Tax", AccountType.LIABILITY, AccountUse.TAX, AccountStatus.OPEN)
+            .account("4000", "Tower bells", AccountType.INCOME)
+            .account("5010", "Tin", AccountType.EXPENSE)
+            .taxCode(new TaxCode("STD", "Standard", BigDecimal.valueOf(20), "2200"))
+            .party(new Party("CUS-001", "St Aldhelm", true))
+            .party(new Party("SUP-001", "Calder Vale", false))
+            .build();
+
+    private static Record line(String number, String kind, long net) {
+        boolean sale = kind.equals("invoice") || kind.equals("credit note");
+        return Record.builder(InvoiceLines.TABLE, "list.csv", "", Long.parseLong(number))
+                .put(InvoiceLines.NUMBER, number)
+                .put(InvoiceLines.KIND, kind)
+                .put(InvoiceLines.PARTY, sale ? "CUS-001" : "SUP-001")
+                .put(InvoiceLines.DATE, LocalDate.of(2027, 3, 1).toEpochDay())
+                .put(InvoiceLines.ACCOUNT, sale ? "4000" : "5010")
+                .put(InvoiceLines.TAX_CODE, "STD")
+                .put(InvoiceLines.NET, net)
+                .build(true);
+    }
+
+    private static List<Finding> check(List<Document> documents) {
+        List<Finding> findings = new ArrayList<>();
+        List<Check> checks = StandardChecks.of(BOOKS);
+        documents.forEach(d -> checks.forEach(c -> c.check(d, findings::add)));
+        return findings;
+    }
+
+    private static Document draft(Record... lines) {
+        Drafter drafter = new InvoiceDrafter(BOOKS);
+        return drafter.draft(List.of(lines), finding -> {
+            throw new AssertionError(finding);
+        });
+    }
+
+    @Test
+    public void everyKindOfDocumentBalances() {
+        long[] control = {120_00, -120_00, -120_00, 120_00};
+        String[] kinds = {"invoice", "credit note", "bill", "supplier credit"};
+        for (int i = 0; i < kinds.length; i++) {
+            Document document = draft(line("1", kinds[i], 70_00), line("1", kinds[i], 30_00));
+            assertThat(document.journal().difference()).isZero();
+            assertThat(document.journal().lines().get(0).amount()).as(kinds[i]).isEqualTo(control[i]);
+            assertThat(document.journal().lines().get(0).account()).isEqualTo(i < 2 ? "1300" : "2100");
+            assertThat(check(List.of(document))).isEmpty();
+        }
+    }
+
+    @Test
+    public void theSameUnderAnotherNumberIsNoticedOnce() {
+        List<Finding> findings = check(List.of(
+                draft(line("1", "bill", 50_00)), draft(line("2", "bill", 50_00)), draft(line("3", "bill", 50_01))));
+        assertThat(findings).extracting(Finding::rule).containsExactly(Rule.DOCUMENT_REPEATED);
+        assertThat(findings.get(0).reason()).contains("as 1 (list.csv row 1)");
+    }
+
+    @Test
+    public void chartsWithoutControlAccountsAreNamed() {
+        Books bare = Books.named("x", Currency.getInstance("GBP")).build();
+        assertThat(InvoiceDrafter.missingAccounts(bare)).containsExactly(AccountUse.RECEIVABLES, AccountUse.PAYABLES);
+        assertThat(InvoiceDrafter.missingAccounts(BOOKS)).isEmpty();
+    }
+}
