@@ -137,6 +137,14 @@ public class RunTest {
     }
 
     @Test
+    public void anotherTextOfTheSameLineIsStillTheSameLine() throws Exception {
+        Workshop workshop = new Workshop().bank(BANK);
+        workshop.run("bank");
+        workshop.replace("bank.csv", "shop one", "shop one, corrected".replace(",", ""));
+        assertThat(workshop.run("bank").report().before().documents()).isEqualTo(3);
+    }
+
+    @Test
     public void aCorrectedFileDeliversOnlyWhatWasHeld() throws Exception {
         Workshop workshop = new Workshop().bank(BANK.replace("shop one,12.00,,124", "unheard,12.00,,124"));
         assertThat(workshop.run("bank").report().held().documents()).isEqualTo(1);

@@ -199,7 +199,8 @@ public enum Rule {
     CHANGED_SINCE_DELIVERED(
             BLOCKER,
             "A document with this number was delivered before by a run of the same name, with other figures.",
-            "Post the difference under a number of its own, or withdraw the first one at the receiver."),
+            "Post the difference under a number of its own, or withdraw the first one at the receiver. Where numbers begin"
+                    + " anew, as with a year, give the run another name."),
     DELIVERED_BEFORE(
             NOTE,
             "Documents of this run were delivered before by a run of the same name; they were left out.",

@@ -24,13 +24,13 @@ record Fingerprint(long identity, long content) {
             h = Hash64.add(h, source.number(BankLines.DATE));
             h = Hash64.add(h, source.number(BankLines.AMOUNT));
             h = Hash64.add(h, source.number(BankLines.BALANCE));
-            h = Hash64.add(h, source.text(BankLines.REFERENCE));
-            h = Hash64.add(
-                    h,
-                    Hash64.of(
-                            source.textChars(),
-                            source.textStart(BankLines.NARRATIVE),
-                            source.textEnd(BankLines.NARRATIVE)));
+            if (!source.has(BankLines.BALANCE)) {
+                // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
+                int from = source.textStart(BankLines.NARRATIVE);
+                int to = source.textEnd(BankLines.NARRATIVE);
+                h = Hash64.add(h, source.text(BankLines.REFERENCE));
+                h = Hash64.add(h, Hash64.of(source.textChars(), from, to));
+            }
             return new Fingerprint(h, h);
         }
         if (document instanceof Invoice invoice) {

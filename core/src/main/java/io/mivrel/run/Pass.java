@@ -195,7 +195,7 @@ final class Pass {
                 "reference",
                 document.reference(),
                 "was delivered before with other figures",
-                "post the difference under a number of its own, or withdraw the first one");
+                "post the difference under a number of its own; or give the run another name if numbers begin anew");
     }
 
     private static Finding tooMany(Record first) {
