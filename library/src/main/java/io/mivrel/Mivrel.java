@@ -9,6 +9,7 @@ import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.SeparatedRows;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
+import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.TextForm;
@@ -87,7 +88,7 @@ public final class Mivrel {
         List<String> gaps = plan(false, Memory.NONE).gaps();
         if (!gaps.isEmpty()) {
             throw new SettingsException(gaps.stream()
-                    .map(gap -> new io.mivrel.files.settings.SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
+                    .map(gap -> new SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
                     .toList());
         }
     }

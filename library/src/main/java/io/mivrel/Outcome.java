@@ -4,6 +4,7 @@ import io.mivrel.report.OutcomeJson;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.RunReport;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -34,7 +35,7 @@ public record Outcome(RunReport report, Path evidence, List<Path> held) {
         if (evidence == null) {
             return List.of();
         }
-        List<String> places = new java.util.ArrayList<>();
+        List<String> places = new ArrayList<>();
         for (Path file : held) {
             places.add("held rows, with what is wrong beside them: " + shown(file));
         }

@@ -2,6 +2,7 @@ package io.mivrel.bench;
 
 import java.io.File;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -9,6 +10,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
 /**
@@ -109,7 +111,7 @@ public final class Compare {
         long begin = System.nanoTime();
         Process process = builder.start();
         long peak = 0;
-        while (!process.waitFor(20, java.util.concurrent.TimeUnit.MILLISECONDS)) {
+        while (!process.waitFor(20, TimeUnit.MILLISECONDS)) {
             peak = Math.max(peak, peakOf(process.pid()));
         }
         double seconds = (System.nanoTime() - begin) / 1e9;
@@ -127,7 +129,7 @@ public final class Compare {
                     .mapToLong(line -> Long.parseLong(line.replaceAll("[^0-9]", "")) * 1024)
                     .findFirst()
                     .orElse(0);
-        } catch (IOException | java.io.UncheckedIOException endedOrNotLinux) {
+        } catch (IOException | UncheckedIOException endedOrNotLinux) {
             return 0;
         }
     }

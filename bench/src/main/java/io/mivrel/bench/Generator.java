@@ -1,5 +1,6 @@
 package io.mivrel.bench;
 
+import io.mivrel.model.Money;
 import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.Writer;
@@ -235,7 +236,7 @@ public final class Generator {
         if (minor == 0) {
             return;
         }
-        String text = io.mivrel.model.Money.show(minor, 2);
+        String text = Money.show(minor, 2);
         boolean quoted = text.indexOf(',') >= 0;
         row.append(quoted ? "\"" : "").append(text).append(quoted ? "\"" : "");
     }

@@ -48,7 +48,7 @@ final class DemoCommand implements Callable<Integer> {
         out.println("Larkmoor Bell Foundry is unpacked in " + target + "; now its three run sheets are run there.");
         for (String sheet : DemoData.RUN_SHEETS) {
             out.println();
-            out.println("$ mivrel run " + target.resolve(sheet));
+            out.println("$ mivrel run " + typed(target.resolve(sheet)));
             out.flush();
             Outcome outcome = Mivrel.open(target.resolve(sheet)).run();
             Printed.outcome(outcome, false, out);
@@ -66,7 +66,13 @@ final class DemoCommand implements Callable<Integer> {
                 "  " + target.resolve("out") + "        the import files",
                 "  " + target.resolve("evidence") + "   findings, digests, and the held rows to correct",
                 "  " + target.resolve("READ-ME-FIRST.txt"),
-                "Correct something, then: mivrel run " + target.resolve("bank.yaml"));
+                "Correct something, then: mivrel run " + typed(target.resolve("bank.yaml")));
+    }
+
+    // As a person types it: a path with blanks goes into quotes.
+    private static String typed(Path path) {
+        String text = path.toString();
+        return text.indexOf(' ') < 0 ? text : '"' + text + '"';
     }
 
     private static Path freeFolder() throws IOException {

@@ -2,6 +2,7 @@ package io.mivrel.cli;
 
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.Progress;
+import java.io.Console;
 import java.io.PrintWriter;
 import java.util.Locale;
 
@@ -12,13 +13,13 @@ final class Screen {
     private Screen() {}
 
     static boolean isTerminal() {
-        java.io.Console console = System.console();
+        Console console = System.console();
         if (console == null) {
             return false;
         }
         try {
             // From JDK 22 on there is a console without a terminal too, and this tells them apart.
-            return (boolean) java.io.Console.class.getMethod("isTerminal").invoke(console);
+            return (boolean) Console.class.getMethod("isTerminal").invoke(console);
         } catch (ReflectiveOperationException before22) {
             return true;
         }

@@ -1,5 +1,7 @@
 package io.mivrel.books;
 
+import java.util.Locale;
+
 /** Whether a journal may post to an account. */
 public enum AccountStatus {
     OPEN,
@@ -9,6 +11,6 @@ public enum AccountStatus {
 
     /** The word of the chart file. */
     public String word() {
-        return name().toLowerCase(java.util.Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT);
     }
 }

@@ -1,5 +1,7 @@
 package io.mivrel.books;
 
+import java.util.Locale;
+
 /** The nature of an account. */
 public enum AccountType {
     ASSET,
@@ -10,6 +12,6 @@ public enum AccountType {
 
     /** The word of the chart file. */
     public String word() {
-        return name().toLowerCase(java.util.Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT);
     }
 }

@@ -1,5 +1,7 @@
 package io.mivrel.books;
 
+import java.util.Locale;
+
 /** What an account serves for, where that matters to a check or to a double entry. */
 public enum AccountUse {
     GENERAL,
@@ -15,6 +17,6 @@ public enum AccountUse {
 
     /** The word of the chart file. */
     public String word() {
-        return name().toLowerCase(java.util.Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT);
     }
 }

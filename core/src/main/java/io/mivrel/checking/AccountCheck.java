@@ -18,6 +18,7 @@ import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -137,8 +138,8 @@ final class AccountCheck implements Check {
     }
 
     private static boolean sharesWord(String a, String b) {
-        List<String> words = List.of(a.toLowerCase(java.util.Locale.ROOT).split("\\W+"));
-        for (String word : b.toLowerCase(java.util.Locale.ROOT).split("\\W+")) {
+        List<String> words = List.of(a.toLowerCase(Locale.ROOT).split("\\W+"));
+        for (String word : b.toLowerCase(Locale.ROOT).split("\\W+")) {
             if (word.length() > 3 && words.contains(word)) {
                 return true;
             }

@@ -1,5 +1,7 @@
 package io.mivrel.model;
 
+import java.util.Locale;
+
 /** How much a finding matters, worst first. */
 public enum Severity {
     /** The document it belongs to is held. */
@@ -11,6 +13,6 @@ public enum Severity {
 
     /** The word as people read it, such as {@code blocker}. */
     public String word() {
-        return name().toLowerCase(java.util.Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT);
     }
 }

@@ -1,6 +1,7 @@
 package io.mivrel.examples;
 
 import io.mivrel.books.Books;
+import io.mivrel.cells.AmountFormat;
 import io.mivrel.checking.Check;
 import io.mivrel.checking.StandardChecks;
 import io.mivrel.drafting.Drafter;
@@ -35,7 +36,7 @@ public final class StageByStageExample {
 
         Layout layout = Layout.named("Old ledger", JournalLines.TABLE)
                 .form(TextForm.csv())
-                .numbers(new io.mivrel.cells.AmountFormat(2, '.', ',', true, false, ""))
+                .numbers(new AmountFormat(2, '.', ',', true, false, ""))
                 .field(JournalLines.REFERENCE, "voucher")
                 .field(JournalLines.DATE, FieldSource.date("posted", "dd/MM/uuuu"))
                 .field(JournalLines.ACCOUNT, "account")

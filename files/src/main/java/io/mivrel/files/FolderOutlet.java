@@ -7,6 +7,7 @@ import io.mivrel.intake.RowSource;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -105,7 +106,7 @@ public final class FolderOutlet implements Outlet {
                 return target;
             } catch (FileAlreadyExistsException taken) {
                 continue;
-            } catch (UnsupportedOperationException | java.nio.file.FileSystemException noLinks) {
+            } catch (UnsupportedOperationException | FileSystemException noLinks) {
                 if (Files.exists(target)) {
                     continue;
                 }

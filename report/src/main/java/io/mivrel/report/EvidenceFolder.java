@@ -2,6 +2,8 @@ package io.mivrel.report;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import io.mivrel.model.Finding;
+import io.mivrel.model.Rule;
+import io.mivrel.run.FindingLog;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
@@ -9,6 +11,7 @@ import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
@@ -55,7 +58,7 @@ public final class EvidenceFolder {
 
     /** Writes the held rows of each input that has any; answers the files. */
     public List<Path> writeHeld(RunReport report, List<Input> inputs) throws IOException {
-        List<Path> written = new java.util.ArrayList<>();
+        List<Path> written = new ArrayList<>();
         for (Input input : inputs) {
             HeldRows held = report.heldRows().get(input.name());
             if (held != null && !held.rows().isEmpty()) {
@@ -106,9 +109,8 @@ public final class EvidenceFolder {
                         Defused.of(f.reason()),
                         Defused.of(f.suggestion()));
             }
-            for (Map.Entry<io.mivrel.model.Rule, Long> rule :
-                    report.findings().counts().entrySet()) {
-                long more = rule.getValue() - io.mivrel.run.FindingLog.KEPT;
+            for (Map.Entry<Rule, Long> rule : report.findings().counts().entrySet()) {
+                long more = rule.getValue() - FindingLog.KEPT;
                 if (more > 0) {
                     String id = rule.getKey().id();
                     csv.writeRecord(

@@ -12,6 +12,7 @@ import io.mivrel.run.Fate;
 import io.mivrel.run.RunReport;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -173,7 +174,7 @@ public final class SummaryText {
     }
 
     private Map<Rule, List<Finding>> byRule(Severity severity) {
-        Map<Rule, List<Finding>> byRule = new java.util.LinkedHashMap<>();
+        Map<Rule, List<Finding>> byRule = new LinkedHashMap<>();
         for (Finding finding : report.findings().worstFirst()) {
             if (finding.severity() == severity) {
                 byRule.computeIfAbsent(finding.rule(), r -> new ArrayList<>()).add(finding);
