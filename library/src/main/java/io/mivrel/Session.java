@@ -44,10 +44,24 @@ final class Session {
         try (Awaited memory = new Awaited(register(), run.name())) {
             List<CompletableFuture<Vouched>> inputs = digestInputs();
             RunReport report = execute(true, memory);
-            if (!report.deliveries().isEmpty()) {
-                memory.register().commit();
+            try {
+                if (!report.deliveries().isEmpty()) {
+                    memory.register().commit();
+                }
+            } catch (IOException e) {
+                throw new IOException(
+                        "the files were delivered, but the register could not remember it, so another run would deliver"
+                                + " them again: " + e.getMessage(),
+                        e);
             }
-            return keepEvidence(report, inputs);
+            try {
+                return keepEvidence(report, inputs);
+            } catch (IOException e) {
+                throw new IOException(
+                        "the files were delivered and will not be delivered again, but the evidence could not be kept: "
+                                + e.getMessage(),
+                        e);
+            }
         }
     }
 

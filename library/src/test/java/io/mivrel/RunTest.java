@@ -295,6 +295,17 @@ public class RunTest {
     }
 
     @Test
+    public void evidenceThatCannotBeKeptIsSaidAndNothingIsDeliveredTwice() throws Exception {
+        Workshop workshop = new Workshop().bank(BANK).put("evidence", "a file where the folder should be");
+        assertThatThrownBy(() -> workshop.run("bank"))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("were delivered and will not be delivered again");
+        assertThat(workshop.names("out")).hasSize(1);
+        Files.delete(workshop.folder.resolve("evidence"));
+        assertThat(workshop.run("bank").report().clear().documents()).isZero();
+    }
+
+    @Test
     public void anythingCutOffAnywhereIsFoundOrFits() throws Exception {
         String whole = Workshop.BANK_TITLES + BANK;
         Workshop workshop = new Workshop();
