@@ -68,7 +68,7 @@ final class AccountCheck implements Check {
                     line.origin(),
                     "account",
                     code,
-                    account.label() + " is closed to posting",
+                    account.name() + " is closed to posting",
                     sameType(account)));
         } else if (account.status() == AccountStatus.RESERVED) {
             findings.accept(new Finding(
@@ -76,7 +76,7 @@ final class AccountCheck implements Check {
                     line.origin(),
                     "account",
                     code,
-                    account.label() + " is written by the receiver only",
+                    account.name() + " is written by the receiver only",
                     "use a clearing account, or bring in the document itself"));
         } else {
             return account;
@@ -108,7 +108,7 @@ final class AccountCheck implements Check {
                     line.origin(),
                     "account",
                     account.code(),
-                    account.label() + " is an account of kind '" + kind + "', not for a line of this "
+                    account.name() + " is of kind '" + kind + "', not for a line of this "
                             + invoice.kind().word(),
                     "use an account of type " + (invoice.kind().isSale() ? "income" : "expense or asset")));
         }
