@@ -40,15 +40,7 @@ final class BatchReader implements AutoCloseable {
     Batch next() throws IOException {
         try {
             Parcel parcel = queue.take();
-            if (parcel.failure instanceof IOException failed) {
-                throw failed;
-            }
-            if (parcel.failure instanceof RuntimeException failed) {
-                throw failed;
-            }
-            if (parcel.failure instanceof Error failed) {
-                throw failed;
-            }
+            Threads.rethrow(parcel.failure);
             fileOrdinal = parcel.fileOrdinal;
             return parcel.batch;
         } catch (InterruptedException e) {
@@ -110,11 +102,6 @@ final class BatchReader implements AutoCloseable {
 
     @Override
     public void close() {
-        thread.interrupt();
-        try {
-            thread.join(10_000);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        Threads.stop(thread);
     }
 }

@@ -33,12 +33,7 @@ final class Together implements AutoCloseable {
             Thread.currentThread().interrupt();
             throw new IOException("interrupted", e);
         } catch (ExecutionException | CancellationException e) {
-            if (e.getCause() instanceof IOException failed) {
-                throw failed;
-            }
-            if (e.getCause() instanceof RuntimeException failed) {
-                throw failed;
-            }
+            Threads.rethrow(e.getCause());
             throw new IllegalStateException(e);
         }
     }

@@ -48,28 +48,16 @@ final class WriterThread implements AutoCloseable {
             Thread.currentThread().interrupt();
             throw new IOException("interrupted", e);
         }
-        rethrow();
+        Threads.rethrow(failure);
     }
 
     private void hand(List<Document> documents) throws IOException {
-        rethrow();
+        Threads.rethrow(failure);
         try {
             queue.put(documents);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("interrupted", e);
-        }
-    }
-
-    private void rethrow() throws IOException {
-        if (failure instanceof IOException failed) {
-            throw failed;
-        }
-        if (failure instanceof RuntimeException failed) {
-            throw failed;
-        }
-        if (failure instanceof Error failed) {
-            throw failed;
         }
     }
 
@@ -100,11 +88,6 @@ final class WriterThread implements AutoCloseable {
 
     @Override
     public void close() {
-        thread.interrupt();
-        try {
-            thread.join(10_000);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        Threads.stop(thread);
     }
 }

@@ -117,11 +117,6 @@ final class Form {
         return keys.keySet();
     }
 
-    boolean has(String key) {
-        asked.add(key);
-        return values.containsKey(key);
-    }
-
     /** The text of a key, or {@code null} when it is left out. */
     String text(String key) {
         asked.add(key);
