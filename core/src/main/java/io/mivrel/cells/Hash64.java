@@ -38,6 +38,33 @@ public final class Hash64 {
         return add(h, 0);
     }
 
+    /** Adds a text that lies in a stretch of characters; the same as adding it as a string, a blank as {@code null}. */
+    public static long add(long hash, char[] c, int from, int to) {
+        if (from == to) {
+            return add(hash, -1);
+        }
+        long h = hash ^ (to - from);
+        int i = from;
+        for (; i + 4 <= to; i += 4) {
+            long four = c[i] | (long) c[i + 1] << 16 | (long) c[i + 2] << 32 | (long) c[i + 3] << 48;
+            h = (h ^ four) * STEP;
+            h ^= h >>> 29;
+        }
+        for (; i < to; i++) {
+            h = (h ^ c[i]) * STEP;
+        }
+        return add(h, 0);
+    }
+
+    /** The hash that {@link String#hashCode} gives to the same characters. */
+    public static int ofString(char[] c, int from, int to) {
+        int h = 0;
+        for (int i = from; i < to; i++) {
+            h = 31 * h + c[i];
+        }
+        return h;
+    }
+
     /** The hash of a stretch of characters. */
     public static long of(char[] c, int from, int to) {
         // Four characters a step: this runs over every delivered text twice.

@@ -1,7 +1,7 @@
 /**
  * Turning the characters of a cell into values and back, without making strings: dates
- * ({@link io.mivrel.cells.DatePattern}), amounts ({@link io.mivrel.cells.AmountFormat}), codes
- * ({@link io.mivrel.cells.CodeCache}) and the buffer that written cells are built in
+ * ({@link io.mivrel.cells.DatePattern}), amounts ({@link io.mivrel.cells.AmountFormat}), known
+ * codes ({@link io.mivrel.cells.SpanMap}) and the buffer that written cells are built in
  * ({@link io.mivrel.cells.CellBuffer}).
  *
  * <p>A reader consumes the whole cell or refuses it. It answers with a {@code long}; refusals are the negative

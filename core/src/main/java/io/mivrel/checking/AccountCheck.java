@@ -6,6 +6,7 @@ import io.mivrel.books.AccountType;
 import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
+import io.mivrel.cells.SpanMap;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
@@ -14,7 +15,10 @@ import io.mivrel.model.InvoiceLine;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
+import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.util.HashMap;
 import java.util.List;
@@ -26,14 +30,13 @@ import java.util.stream.Collectors;
 /** Every account must be in the chart, open, and of a kind that the line may use. */
 final class AccountCheck implements Check {
     private final Books books;
-    private static final int RECENT = 1024;
-
-    private final String[] recentCodes = new String[RECENT];
-    private final Account[] recentAccounts = new Account[RECENT];
+    private final SpanMap<Account> accounts;
     private final Map<String, String> suggestions = new HashMap<>();
 
     AccountCheck(Books books) {
         this.books = books;
+        this.accounts =
+                new SpanMap<>(books.accounts().stream().collect(Collectors.toMap(Account::code, account -> account)));
     }
 
     @Override
@@ -50,15 +53,33 @@ final class AccountCheck implements Check {
             if (transaction.coding().account() != null) {
                 check(transaction.coding().account(), transaction.record(), findings);
             }
-        } else if (document instanceof Journal journal) {
+        } else if (document instanceof Journal journal && !allOpen(journal.asRead())) {
             for (JournalLine line : journal.lines()) {
                 check(line.account(), line.source(), findings);
             }
         }
     }
 
+    // The common case by column, without a line or a string being made.
+    private boolean allOpen(RecordRange lines) {
+        if (lines == null) {
+            return false;
+        }
+        RecordBatch batch = lines.batch();
+        for (int i = lines.from(); i < lines.to(); i++) {
+            Account account = accounts.get(
+                    batch.textChars(),
+                    batch.textStart(JournalLines.ACCOUNT, i),
+                    batch.textEnd(JournalLines.ACCOUNT, i));
+            if (account == null || account.status() != AccountStatus.OPEN) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     private Account check(String code, Record line, Consumer<Finding> findings) {
-        Account account = account(code);
+        Account account = books.account(code);
         if (account == null) {
             findings.accept(new Finding(
                     Rule.ACCOUNT_UNKNOWN, line.origin(), "account", code, "is not in the chart", suggestion(code)));
@@ -82,16 +103,6 @@ final class AccountCheck implements Check {
             return account;
         }
         return null;
-    }
-
-    // Codes of a file are shared strings, so the same object is the same code.
-    private Account account(String code) {
-        int place = code.hashCode() & RECENT - 1;
-        if (recentCodes[place] != code) {
-            recentCodes[place] = code;
-            recentAccounts[place] = books.account(code);
-        }
-        return recentAccounts[place];
     }
 
     private static void suitable(Invoice invoice, Account account, Record line, Consumer<Finding> findings) {

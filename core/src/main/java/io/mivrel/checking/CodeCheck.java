@@ -12,6 +12,7 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.util.Collection;
 import java.util.function.Consumer;
@@ -26,7 +27,13 @@ final class CodeCheck implements Check {
 
     @Override
     public void check(Document document, Consumer<Finding> findings) {
-        if (document instanceof Journal) {
+        if (document instanceof Journal journal) {
+            RecordRange lines = journal.asRead();
+            if (lines != null
+                    && lines.batch().lacks(JournalLines.TAX_CODE)
+                    && lines.batch().lacks(JournalLines.PARTY)) {
+                return;
+            }
             each(document, JournalLines.TAX_CODE, JournalLines.PARTY, findings);
         } else if (document instanceof BankTransaction transaction) {
             taxCode(transaction.record(), transaction.coding().taxCode(), findings);

@@ -12,7 +12,10 @@ import java.util.function.Consumer;
 /** The date must lie in an open period. */
 final class DateCheck implements Check {
     private final Books books;
-    private Period lastOpen;
+    /** The open period that the last date lay in; none at first. */
+    private long openFrom = Long.MAX_VALUE;
+
+    private long openTo = Long.MIN_VALUE;
 
     DateCheck(Books books) {
         this.books = books;
@@ -20,10 +23,11 @@ final class DateCheck implements Check {
 
     @Override
     public void check(Document document, Consumer<Finding> findings) {
-        LocalDate date = document.date();
-        if (books.periods().isEmpty() || (lastOpen != null && lastOpen.contains(date))) {
+        long day = document.day();
+        if (books.periods().isEmpty() || (day >= openFrom && day <= openTo)) {
             return;
         }
+        LocalDate date = document.date();
         Optional<Period> period = books.period(date);
         if (period.isEmpty()) {
             LocalDate first = books.periods().get(0).from();
@@ -44,7 +48,8 @@ final class DateCheck implements Check {
                     "the period " + period.get().from() + " to " + period.get().to() + " is closed",
                     "open the period, or use a date after " + period.get().to()));
         } else {
-            lastOpen = period.get();
+            openFrom = period.get().from().toEpochDay();
+            openTo = period.get().to().toEpochDay();
         }
     }
 

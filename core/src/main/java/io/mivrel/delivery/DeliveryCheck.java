@@ -5,6 +5,7 @@ import io.mivrel.checking.Check;
 import io.mivrel.model.Document;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
@@ -15,7 +16,7 @@ import java.util.function.Consumer;
 /** Tells what a receiver would refuse or cut, before anything is written. For one thread. */
 public final class DeliveryCheck implements Check {
     private final Delivery delivery;
-    private final ColumnRenderer[] limited;
+    private final WordRenderer[] limited;
     private final CharsetEncoder encoder;
     private final CellBuffer text = new CellBuffer();
 
@@ -24,14 +25,14 @@ public final class DeliveryCheck implements Check {
         Charset charset = Charset.forName(delivery.form().encoding());
         // Every encoding of Unicode can write every character.
         this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
-        List<ColumnRenderer> texts = new ArrayList<>();
+        List<WordRenderer> texts = new ArrayList<>();
         for (ColumnRenderer column :
                 DeliveryWriter.renderers(delivery, delivery.numbers().withDecimals(decimals))) {
-            if (column.isText() && (encoder != null || canOffend(column.column))) {
-                texts.add(column);
+            if (column instanceof WordRenderer words && (encoder != null || canOffend(column.column))) {
+                texts.add(words);
             }
         }
-        this.limited = texts.toArray(ColumnRenderer[]::new);
+        this.limited = texts.toArray(WordRenderer[]::new);
     }
 
     // A code without limits can be written as it is.
@@ -44,13 +45,13 @@ public final class DeliveryCheck implements Check {
     @Override
     public void check(Document document, Consumer<Finding> findings) {
         Document delivered = delivery.takes().of(document);
+        if (encoder == null && isHarmless(delivered, delivery.takes().asRead(delivered))) {
+            return;
+        }
         int lines = delivery.takes().lines(delivered);
         for (int index = 0; index < lines; index++) {
             Object line = LineValues.line(delivered, index);
-            for (ColumnRenderer column : limited) {
-                if (encoder == null && column.isHarmless(delivered, line)) {
-                    continue;
-                }
+            for (WordRenderer column : limited) {
                 column.appendWhole(delivered, line, index, text.clear());
                 if (text.length() > 0 && isSuspect(column.column)) {
                     check(column.column, text.toString(), line, findings);
@@ -59,12 +60,27 @@ public final class DeliveryCheck implements Check {
         }
     }
 
+    // The common case by column, without a line or a string being made.
+    private boolean isHarmless(Document delivered, RecordRange asRead) {
+        if (asRead == null) {
+            return false;
+        }
+        for (WordRenderer column : limited) {
+            for (int at = asRead.from(); at < asRead.to(); at++) {
+                if (!column.isHarmless(delivered, asRead.batch(), at)) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
     // Most texts are harmless, and no string is made of them.
     private boolean isSuspect(DeliveryColumn column) {
         return encoder != null
                 || !column.refuse().isEmpty()
                 || (column.atMost() > 0 && text.length() > column.atMost())
-                || ColumnRenderer.isFormula(text.chars()[0]);
+                || WordRenderer.isFormula(text.chars()[0]);
     }
 
     private void check(DeliveryColumn column, String whole, Object line, Consumer<Finding> findings) {
@@ -90,7 +106,7 @@ public final class DeliveryCheck implements Check {
                     code ? "correct it in the source" : "they are left out",
                     findings);
         }
-        if (!code && ColumnRenderer.isFormula(whole.charAt(0))) {
+        if (!code && WordRenderer.isFormula(whole.charAt(0))) {
             add(
                     Rule.TEXT_FORMULA,
                     column,

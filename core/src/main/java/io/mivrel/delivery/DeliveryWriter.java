@@ -5,6 +5,8 @@ import io.mivrel.cells.CellBuffer;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.Document;
+import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordRange;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.util.ArrayList;
@@ -41,7 +43,7 @@ public final class DeliveryWriter {
 
     static ColumnRenderer[] renderers(Delivery delivery, AmountFormat amounts) {
         return delivery.columns().stream()
-                .map(c -> new ColumnRenderer(c, amounts))
+                .map(c -> ColumnRenderer.of(c, amounts))
                 .toArray(ColumnRenderer[]::new);
     }
 
@@ -53,6 +55,17 @@ public final class DeliveryWriter {
         if (out == null || (most > 0 && rowsInPart > 0 && rowsInPart + lines > most)) {
             openPart();
         }
+        RecordRange asRead = delivery.takes().asRead(delivered);
+        if (asRead != null) {
+            writeAsRead(delivered, asRead);
+        } else {
+            writeLines(delivered, lines);
+        }
+        rowsInPart += lines;
+        documents++;
+    }
+
+    private void writeLines(Document delivered, int lines) throws IOException {
         for (int index = 0; index < lines; index++) {
             Object line = LineValues.line(delivered, index);
             for (int i = 0; i < columns.length; i++) {
@@ -61,8 +74,17 @@ public final class DeliveryWriter {
             out.endRow();
             meant.row(values);
         }
-        rowsInPart += lines;
-        documents++;
+    }
+
+    private void writeAsRead(Document delivered, RecordRange lines) throws IOException {
+        RecordBatch batch = lines.batch();
+        for (int at = lines.from(); at < lines.to(); at++) {
+            for (int i = 0; i < columns.length; i++) {
+                values[i] = columns[i].writeAsRead(delivered, batch, at, at - lines.from(), cell, out);
+            }
+            out.endRow();
+            meant.row(values);
+        }
     }
 
     private void openPart() throws IOException {

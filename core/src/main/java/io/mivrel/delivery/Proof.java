@@ -11,17 +11,19 @@ import java.util.Arrays;
  * fingerprint of all values in their order. Kept once while writing and once, independently, while reading back.
  */
 final class Proof {
-    private final ColumnRenderer[] columns;
     private final Totals totals = new Totals();
     private final int[] amountColumns;
-    private final boolean sides;
+    private final AmountRenderer plus;
+    /** The other side, where the amount stands in two columns; else {@code null}. */
+    private final AmountRenderer minus;
+
     private long rows;
     private long fingerprint;
 
     Proof(ColumnRenderer[] columns, Takes takes) {
-        this.columns = columns;
         this.amountColumns = amountColumns(columns, takes);
-        this.sides = amountColumns.length == 2;
+        this.plus = (AmountRenderer) columns[amountColumns[0]];
+        this.minus = amountColumns.length == 2 ? (AmountRenderer) columns[amountColumns[1]] : null;
     }
 
     // The one column with the signed amount, or the two columns of its sides.
@@ -56,9 +58,9 @@ final class Proof {
             h = Hash64.add(h, value);
         }
         fingerprint = h;
-        long amount = columns[amountColumns[0]].signed(values[amountColumns[0]]);
-        if (sides) {
-            amount -= columns[amountColumns[1]].signed(values[amountColumns[1]]);
+        long amount = plus.signed(values[amountColumns[0]]);
+        if (minus != null) {
+            amount -= minus.signed(values[amountColumns[1]]);
         }
         totals.add(amount);
     }

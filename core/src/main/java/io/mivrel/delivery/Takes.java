@@ -1,12 +1,14 @@
 package io.mivrel.delivery;
 
 import io.mivrel.model.BankLines;
+import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLines;
+import io.mivrel.model.RecordRange;
 import java.util.Arrays;
 import java.util.List;
 
@@ -44,10 +46,21 @@ public enum Takes {
         return this == JOURNALS ? document.journal() : document;
     }
 
+    /** The records that are the delivered lines one for one, or {@code null} when the lines are the document's own. */
+    RecordRange asRead(Document delivered) {
+        return switch (this) {
+            case JOURNALS -> ((Journal) delivered).asRead();
+            case BANK_TRANSACTIONS -> ((BankTransaction) delivered).records();
+            case INVOICES -> null;
+        };
+    }
+
     /** How many lines a document has in the form that is delivered. */
     int lines(Document delivered) {
         if (delivered instanceof Journal journal) {
-            return journal.lines().size();
+            return journal.asRead() != null
+                    ? journal.asRead().size()
+                    : journal.lines().size();
         }
         return delivered instanceof Invoice invoice ? invoice.lines().size() : 1;
     }

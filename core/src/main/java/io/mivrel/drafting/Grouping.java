@@ -4,6 +4,7 @@ import io.mivrel.cells.Hash64;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -38,7 +39,7 @@ public final class Grouping implements Closeable {
         TOO_MANY
     }
 
-    /** Takes the groups. */
+    /** Takes the groups; most of them as a {@link io.mivrel.model.RecordRange}. */
     public interface Target {
         void group(List<Record> records, Stand stand);
     }
@@ -51,9 +52,14 @@ public final class Grouping implements Closeable {
     private final LongIndex returning = new LongIndex();
     private final LongIndex spilled = new LongIndex();
     private RecordSpill spill;
-    private List<Record> group = new ArrayList<>();
+    /** Lines of the open group that stand in earlier batches than the rest of it. */
+    private List<Record> earlier = new ArrayList<>();
+
+    private RecordBatch openBatch;
+    private int openFrom;
+    private int openTo;
+    private long openHash;
     private boolean tooMany;
-    private String currentKey;
     private String currentFile;
     private long fileOrdinal;
 
@@ -69,41 +75,76 @@ public final class Grouping implements Closeable {
         this.apart = apart;
     }
 
-    /** Adds the next record in the order of the input. One without a key is a group of its own. */
-    public void accept(Record record) {
-        if (!record.file().equals(currentFile)) {
-            close(group);
-            currentKey = null;
-            currentFile = record.file();
+    /** Adds the next records in the order of the input. One without a key is a group of its own. */
+    public void accept(RecordBatch batch) {
+        if (!batch.file().equals(currentFile)) {
+            closeGroup();
+            currentFile = batch.file();
             fileOrdinal++;
         }
-        String recordKey = record.text(key);
-        if (recordKey == null) {
-            emit(List.of(record), Stand.TOGETHER);
-            return;
-        }
-        if (!recordKey.equals(currentKey)) {
-            close(group);
-            tooMany = false;
-            currentKey = recordKey;
-            long hash = Hash64.add(fileOrdinal, recordKey);
-            if (apart.size() == 0 || apart.of(hash) < 0) {
-                int known = seen.size();
-                if (seen.add(hash) != known) {
-                    returning.add(hash);
-                }
+        int begin = 0;
+        if (openBatch != null && batch.size() > 0) {
+            if (hasKey(batch, 0) && batch.sameText(key, 0, openBatch, openFrom)) {
+                begin = goOn(batch);
+            } else {
+                closeGroup();
             }
         }
-        if (group.size() == MOST_LINES) {
-            tooMany = true;
-            close(group);
+        while (begin < batch.size()) {
+            closeGroup();
+            open(batch, begin);
+            begin = openTo;
         }
-        group.add(record);
+    }
+
+    private boolean hasKey(RecordBatch batch, int index) {
+        return batch.textEnd(key, index) > batch.textStart(key, index);
+    }
+
+    private void open(RecordBatch batch, int from) {
+        openBatch = batch;
+        openFrom = from;
+        tooMany = false;
+        if (!hasKey(batch, from)) {
+            openTo = from + 1;
+            return;
+        }
+        openTo = endOfKey(batch, from);
+        openHash = Hash64.add(fileOrdinal, batch.textChars(), batch.textStart(key, from), batch.textEnd(key, from));
+        if (apart.size() == 0 || apart.of(openHash) < 0) {
+            int known = seen.size();
+            if (seen.add(openHash) != known) {
+                returning.add(openHash);
+            }
+        }
+    }
+
+    // The open group goes on in the next batch.
+    private int goOn(RecordBatch batch) {
+        int end = endOfKey(batch, 0);
+        if (earlier.size() + openTo - openFrom + end > MOST_LINES) {
+            tooMany = true;
+            closeGroup();
+        } else {
+            earlier.addAll(openBatch.range(openFrom, openTo));
+        }
+        openBatch = batch;
+        openFrom = 0;
+        openTo = end;
+        return end;
+    }
+
+    private int endOfKey(RecordBatch batch, int from) {
+        int end = from + 1;
+        while (end < batch.size() && batch.sameText(key, from, batch, end)) {
+            end++;
+        }
+        return end;
     }
 
     /** Ends the input: emits the last group, then those whose records stood apart, in the order of their first rows. */
     public void finish() {
-        close(group);
+        closeGroup();
         if (spill == null || mustStartOver()) {
             return;
         }
@@ -132,17 +173,24 @@ public final class Grouping implements Closeable {
         groups.forEach((name, records) -> emit(records, tooLarge.contains(name) ? Stand.TOO_MANY : Stand.APART));
     }
 
-    private void close(List<Record> records) {
-        if (records.isEmpty()) {
+    // Lets the open group, or the part of it that is kept, go on.
+    private void closeGroup() {
+        if (openBatch == null) {
             return;
         }
-        long hash = apart.size() == 0 ? 0 : Hash64.add(fileOrdinal, currentKey);
-        if (apart.size() > 0 && apart.of(hash) >= 0) {
-            keepOnDisk(hash, records);
-        } else {
-            emit(records, tooMany ? Stand.TOO_MANY : Stand.TOGETHER);
+        List<Record> records = openBatch.range(openFrom, openTo);
+        if (!earlier.isEmpty()) {
+            earlier.addAll(records);
+            records = earlier;
+            earlier = new ArrayList<>();
         }
-        group = new ArrayList<>(4);
+        boolean tooLarge = tooMany || records.size() > MOST_LINES;
+        if (apart.size() > 0 && hasKey(openBatch, openFrom) && apart.of(openHash) >= 0) {
+            keepOnDisk(openHash, records);
+        } else {
+            emit(records, tooLarge ? Stand.TOO_MANY : Stand.TOGETHER);
+        }
+        openBatch = null;
     }
 
     private void keepOnDisk(long hash, List<Record> records) {

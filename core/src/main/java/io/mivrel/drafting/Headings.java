@@ -5,10 +5,10 @@ import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Objects;
 import java.util.function.Consumer;
 
 /** Compares the fields that belong to a whole document between its lines. A blank means: as above. */
@@ -17,6 +17,16 @@ final class Headings {
 
     Headings(FieldTable table) {
         fields = table.fields().stream().filter(Field::heading).toArray(Field[]::new);
+    }
+
+    /** True when every line gives every heading, and all lines give the same. */
+    boolean allAgree(RecordRange records) {
+        for (Field field : fields) {
+            if (!records.agreesOn(field)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     void compare(List<Record> records, Consumer<Finding> findings) {
@@ -43,7 +53,7 @@ final class Headings {
         }
         return field.type() == FieldType.DATE || field.type() == FieldType.AMOUNT
                 ? first.number(field) != line.number(field)
-                : first.text(field) != line.text(field) && !Objects.equals(first.text(field), line.text(field));
+                : !first.batch().sameText(field, first.index(), line.batch(), line.index());
     }
 
     private static String show(Record record, Field field) {

@@ -6,6 +6,7 @@ import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordRange;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
@@ -16,18 +17,14 @@ public final class JournalDrafter implements Drafter {
 
     @Override
     public Document draft(List<Record> records, Consumer<Finding> findings) {
+        if (records instanceof RecordRange range && range.isSound() && headings.allAgree(range)) {
+            return Journal.asRead(range);
+        }
         headings.compare(records, findings);
         List<JournalLine> lines = new ArrayList<>(records.size());
         for (Record record : records) {
             if (record.isSound()) {
-                lines.add(new JournalLine(
-                        record.text(JournalLines.ACCOUNT),
-                        record.number(JournalLines.AMOUNT),
-                        null,
-                        record.text(JournalLines.TAX_CODE),
-                        record.text(JournalLines.PARTY),
-                        record.text(JournalLines.DEPARTMENT),
-                        record));
+                lines.add(JournalLine.asRead(record));
             }
         }
         Record first = records.get(0);

@@ -95,7 +95,7 @@ final class RecordSpill implements Closeable {
             } else {
                 String text = readText(in);
                 if (field.type() == FieldType.DECIMAL) {
-                    batch.putObject(field, text == null ? null : new BigDecimal(text));
+                    batch.put(field, text == null ? null : new BigDecimal(text));
                 } else {
                     batch.put(field, text);
                 }

@@ -1,7 +1,6 @@
 package io.mivrel.intake;
 
 import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.CodeCache;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Spans;
 import io.mivrel.model.Field;
@@ -157,7 +156,7 @@ abstract class CellReader {
                 problems.unreadable(field);
                 problems.add(Rule.AMOUNT_UNREADABLE, place, text, format.why(AmountFormat.UNREADABLE), "");
             } else {
-                into.putObject(field, number);
+                into.put(field, number);
             }
         }
 
@@ -181,12 +180,10 @@ abstract class CellReader {
 
     private static final class Text extends CellReader {
         private final int cell;
-        private final CodeCache cache;
 
         Text(Field field, String place, int cell) {
             super(field, place);
             this.cell = cell;
-            this.cache = field.type() == FieldType.CODE ? new CodeCache() : null;
         }
 
         @Override
@@ -195,11 +192,7 @@ abstract class CellReader {
             int start = Spans.trimStart(chars, row.start(cell), row.end(cell));
             int end = Spans.trimEnd(chars, start, row.end(cell));
             if (start < end) {
-                if (cache != null) {
-                    into.putObject(field, cache.get(chars, start, end));
-                } else {
-                    into.putText(field, chars, start, end);
-                }
+                into.put(field, chars, start, end);
             } else if (field.required()) {
                 missing(problems);
             }
@@ -286,7 +279,7 @@ abstract class CellReader {
             if (value instanceof String text) {
                 into.put(field, text);
             } else if (value instanceof BigDecimal decimal) {
-                into.putObject(field, decimal);
+                into.put(field, decimal);
             } else {
                 into.put(field, number);
             }

@@ -257,7 +257,7 @@ public final class Intake {
         }
         long amount = record.number(rule.amount());
         if (amount != Record.ABSENT) {
-            String kind = rule.hasSides() ? null : (String) record.object(InvoiceLines.KIND);
+            String kind = rule.hasSides() ? null : record.text(InvoiceLines.KIND);
             tally.totals.add(kind == null ? amount : Invoice.signed(kind, amount));
         }
         record.end(!holdAll && !problems.isBlocked());
@@ -416,14 +416,14 @@ public final class Intake {
                 || problems.isUnreadable(InvoiceLines.PRICE)) {
             return;
         }
-        Object quantity = record.object(InvoiceLines.QUANTITY);
-        Object price = record.object(InvoiceLines.PRICE);
+        BigDecimal quantity = record.decimal(InvoiceLines.QUANTITY);
+        BigDecimal price = record.decimal(InvoiceLines.PRICE);
         if (quantity == null || price == null) {
             problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "no net amount, nor quantity and price", "");
             return;
         }
         try {
-            record.put(InvoiceLines.NET, Money.extend((BigDecimal) quantity, (BigDecimal) price, numbers.decimals()));
+            record.put(InvoiceLines.NET, Money.extend(quantity, price, numbers.decimals()));
         } catch (ArithmeticException e) {
             problems.add(Rule.AMOUNT_TOO_LARGE, amountPlace(), quantity + " x " + price, "is too large", "");
         }

@@ -1,7 +1,6 @@
 package io.mivrel.model;
 
 import java.time.LocalDate;
-import java.util.List;
 import java.util.function.Function;
 
 /**
@@ -11,9 +10,9 @@ import java.util.function.Function;
 public final class BankTransaction implements Document {
     private final String bankAccount;
     private final Record record;
+    private final RecordRange records;
     private final Coding coding;
     private final Function<BankTransaction, Journal> entry;
-    private final LocalDate date;
     private Journal journal;
 
     /**
@@ -36,9 +35,9 @@ public final class BankTransaction implements Document {
     public BankTransaction(String bankAccount, Record record, Coding coding, Function<BankTransaction, Journal> entry) {
         this.bankAccount = bankAccount;
         this.record = record;
+        this.records = record.batch().range(record.index(), record.index() + 1);
         this.coding = coding;
         this.entry = entry;
-        this.date = record.date(BankLines.DATE);
     }
 
     public String bankAccount() {
@@ -60,7 +59,12 @@ public final class BankTransaction implements Document {
 
     @Override
     public LocalDate date() {
-        return date;
+        return record.date(BankLines.DATE);
+    }
+
+    @Override
+    public long day() {
+        return record.number(BankLines.DATE);
     }
 
     @Override
@@ -69,8 +73,8 @@ public final class BankTransaction implements Document {
     }
 
     @Override
-    public List<Record> records() {
-        return List.of(record);
+    public RecordRange records() {
+        return records;
     }
 
     @Override

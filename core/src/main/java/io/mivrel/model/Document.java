@@ -15,6 +15,12 @@ public sealed interface Document permits Journal, Invoice, BankTransaction {
     /** The date; {@code null} only when the document is not sound. */
     LocalDate date();
 
+    /** The date as an epoch day; {@link Record#ABSENT} when there is none. */
+    default long day() {
+        LocalDate date = date();
+        return date == null ? Record.ABSENT : date.toEpochDay();
+    }
+
     /** The source records, in the order of the file. */
     List<Record> records();
 

@@ -28,4 +28,9 @@ public enum FieldType {
     boolean isNumeric() {
         return this == DATE || this == AMOUNT;
     }
+
+    /** True for the types that a {@link RecordBatch} keeps as a stretch of characters. */
+    boolean isSpan() {
+        return this == TEXT || this == CODE;
+    }
 }

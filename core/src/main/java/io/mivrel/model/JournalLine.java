@@ -25,6 +25,18 @@ public record JournalLine(
         return new JournalLine(account, amount, narrative, null, null, null, source);
     }
 
+    /** A line that is a journal line record as it was read. */
+    public static JournalLine asRead(Record record) {
+        return new JournalLine(
+                record.text(JournalLines.ACCOUNT),
+                record.number(JournalLines.AMOUNT),
+                null,
+                record.text(JournalLines.TAX_CODE),
+                record.text(JournalLines.PARTY),
+                record.text(JournalLines.DEPARTMENT),
+                record);
+    }
+
     /** The text of the line; {@code null} when blank. */
     public String narrative() {
         return ownNarrative != null ? ownNarrative : source.text(narrativeOf(source.table()));

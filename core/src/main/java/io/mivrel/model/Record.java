@@ -19,6 +19,16 @@ public final class Record {
         this.index = index;
     }
 
+    /** The batch that it is a view of. */
+    public RecordBatch batch() {
+        return batch;
+    }
+
+    /** Its place in {@link #batch}. */
+    public int index() {
+        return index;
+    }
+
     public FieldTable table() {
         return batch.table();
     }
@@ -42,33 +52,28 @@ public final class Record {
         return batch.sound[index];
     }
 
-    /** The text of a text or code field; {@code null} when blank. Of a text field each call makes a string. */
+    /** The text of a text or code field, as a new string; {@code null} when blank. */
     public String text(Field field) {
-        if (field.type() != FieldType.TEXT) {
-            return (String) batch.objects[field.slot()][index];
-        }
-        int start = batch.textStarts[field.slot()][index];
-        int length = batch.textEnds[field.slot()][index] - start;
-        return length == 0 ? null : new String(batch.texts, start, length);
+        return batch.text(field, index);
     }
 
-    /** The characters that the text of a text field lies in, from {@link #textStart} up to {@link #textEnd}. */
+    /** The characters that texts and codes lie in, from {@link #textStart} up to {@link #textEnd}. */
     public char[] textChars() {
         return batch.texts;
     }
 
     public int textStart(Field field) {
-        return batch.textStarts[field.slot()][index];
+        return batch.textStart(field, index);
     }
 
     /** Equal to the start when the text is blank. */
     public int textEnd(Field field) {
-        return batch.textEnds[field.slot()][index];
+        return batch.textEnd(field, index);
     }
 
     /** The number of a decimal field; {@code null} when blank. */
     public BigDecimal decimal(Field field) {
-        return (BigDecimal) batch.objects[field.slot()][index];
+        return batch.objects[field.slot()][index];
     }
 
     /** Minor units of an amount field, or the epoch day of a date field; {@link #ABSENT} when blank. */
@@ -86,9 +91,7 @@ public final class Record {
         if (field.type().isNumeric()) {
             return number(field) != ABSENT;
         }
-        return field.type() == FieldType.TEXT
-                ? textEnd(field) > textStart(field)
-                : batch.objects[field.slot()][index] != null;
+        return field.type().isSpan() ? textEnd(field) > textStart(field) : batch.objects[field.slot()][index] != null;
     }
 
     /** Starts a single record, for tests and for sources that are no files. */
@@ -111,7 +114,7 @@ public final class Record {
         }
 
         public Builder put(Field field, BigDecimal number) {
-            batch.putObject(field, number);
+            batch.put(field, number);
             return this;
         }
 

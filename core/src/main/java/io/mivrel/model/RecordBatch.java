@@ -1,12 +1,15 @@
 package io.mivrel.model;
 
+import java.math.BigDecimal;
 import java.util.Arrays;
 import java.util.Objects;
 
 /**
- * Records of one file in their order, kept by column: numbers in arrays of {@code long}, texts as stretches of one array
- * of characters, codes as shared strings. A {@link Record} is a view of one place in it. Filled by one thread, row by
- * row; read-only once it is handed on.
+ * Records of one file in their order, kept by column: numbers in arrays of {@code long}, texts and codes as stretches of
+ * one array of characters. A {@link Record} is a view of one place in it, a {@link RecordRange} of several. Filled by one
+ * thread, row by row; read-only once it is handed on.
+ *
+ * <p>What runs over millions of rows asks the batch itself for a field of a record; what wants comfort asks the record.
  */
 public final class RecordBatch {
     private final FieldTable table;
@@ -15,9 +18,10 @@ public final class RecordBatch {
     final long[] rows;
     final boolean[] sound;
     final long[][] numbers;
-    final Object[][] objects;
+    final BigDecimal[][] objects;
     final int[][] textStarts;
     final int[][] textEnds;
+    private final boolean[] filled;
     char[] texts;
     private int textLength;
     private int size;
@@ -31,22 +35,20 @@ public final class RecordBatch {
         this.rows = new long[capacity];
         this.sound = new boolean[capacity];
         this.numbers = new long[table.numberSlots()][capacity];
-        this.objects = new Object[table.objectSlots()][];
+        this.objects = new BigDecimal[table.objectSlots()][];
         this.textStarts = new int[table.objectSlots()][];
         this.textEnds = new int[table.objectSlots()][];
+        this.filled = new boolean[table.objectSlots()];
         this.texts = new char[capacity * 48];
         for (long[] column : numbers) {
             Arrays.fill(column, Record.ABSENT);
         }
-        // Texts have columns of spans, everything else that is no number a column of objects.
         for (Field field : table.fields()) {
-            if (!field.derived() && !field.type().isNumeric()) {
-                if (field.type() == FieldType.TEXT) {
-                    textStarts[field.slot()] = new int[capacity];
-                    textEnds[field.slot()] = new int[capacity];
-                } else {
-                    objects[field.slot()] = new Object[capacity];
-                }
+            if (field.type().isSpan() && !field.derived()) {
+                textStarts[field.slot()] = new int[capacity];
+                textEnds[field.slot()] = new int[capacity];
+            } else if (field.type() == FieldType.DECIMAL) {
+                objects[field.slot()] = new BigDecimal[capacity];
             }
         }
     }
@@ -77,6 +79,64 @@ public final class RecordBatch {
         return new Record(this, Objects.checkIndex(index, size));
     }
 
+    /** The finished records from {@code from} up to {@code to}, at least one. */
+    public RecordRange range(int from, int to) {
+        return new RecordRange(this, from, Objects.checkFromToIndex(from, to, size) == from ? to : from);
+    }
+
+    /** The first physical row of a record in its file, from 1. */
+    public long row(int index) {
+        return rows[index];
+    }
+
+    /** False when a blocker was found while the record was read. */
+    public boolean isSound(int index) {
+        return sound[index];
+    }
+
+    /** Minor units of an amount field, or the epoch day of a date field; {@link Record#ABSENT} when blank. */
+    public long number(Field field, int index) {
+        return numbers[field.slot()][index];
+    }
+
+    /** The characters that texts and codes lie in. */
+    public char[] textChars() {
+        return texts;
+    }
+
+    /** Where a text or code of a record begins in {@link #textChars}. */
+    public int textStart(Field field, int index) {
+        return textStarts[field.slot()][index];
+    }
+
+    /** Where it ends, exclusive; equal to the start when it is blank. */
+    public int textEnd(Field field, int index) {
+        return textEnds[field.slot()][index];
+    }
+
+    /** A text or code as a new string; {@code null} when blank. */
+    public String text(Field field, int index) {
+        int start = textStarts[field.slot()][index];
+        int length = textEnds[field.slot()][index] - start;
+        return length == 0 ? null : new String(texts, start, length);
+    }
+
+    /** True when two records, of this batch and of another, have the same text or code in a field, or none. */
+    public boolean sameText(Field field, int index, RecordBatch other, int otherIndex) {
+        return Arrays.equals(
+                texts,
+                textStart(field, index),
+                textEnd(field, index),
+                other.texts,
+                other.textStart(field, otherIndex),
+                other.textEnd(field, otherIndex));
+    }
+
+    /** True when no record has a value in a field of text or code. */
+    public boolean lacks(Field field) {
+        return !filled[field.slot()];
+    }
+
     /** Begins the next record with every field absent; one that was begun and not ended is given up. */
     public void begin(long row) {
         rows[size] = row;
@@ -88,7 +148,7 @@ public final class RecordBatch {
         for (long[] column : numbers) {
             column[size] = Record.ABSENT;
         }
-        for (Object[] column : objects) {
+        for (BigDecimal[] column : objects) {
             if (column != null) {
                 column[size] = null;
             }
@@ -111,29 +171,29 @@ public final class RecordBatch {
         numbers[field.slot()][size] = number;
     }
 
-    /** A code or decimal number; a {@code null} leaves it absent. */
-    public void putObject(Field field, Object value) {
+    /** A decimal number; a {@code null} leaves it absent. */
+    public void put(Field field, BigDecimal value) {
         objects[field.slot()][size] = value;
     }
 
-    /** A text, copied. */
-    public void putText(Field field, char[] chars, int from, int to) {
+    /** A text or code, copied. */
+    public void put(Field field, char[] chars, int from, int to) {
         int length = to - from;
         if (textLength + length > texts.length) {
             texts = Arrays.copyOf(texts, Math.max(texts.length * 2, textLength + length));
         }
         System.arraycopy(chars, from, texts, textLength, length);
-        textStarts[field.slot()][size] = textLength;
+        int slot = field.slot();
+        textStarts[slot][size] = textLength;
         textLength += length;
-        textEnds[field.slot()][size] = textLength;
+        textEnds[slot][size] = textLength;
+        filled[slot] = true;
     }
 
     /** A text or code; a {@code null} leaves it absent. */
     public void put(Field field, String text) {
-        if (field.type() != FieldType.TEXT) {
-            putObject(field, text);
-        } else if (text != null) {
-            putText(field, text.toCharArray(), 0, text.length());
+        if (text != null) {
+            put(field, text.toCharArray(), 0, text.length());
         }
     }
 
@@ -142,8 +202,13 @@ public final class RecordBatch {
         return numbers[field.slot()][size];
     }
 
-    /** The code or decimal number of the record that is being filled, or {@code null}. */
-    public Object object(Field field) {
+    /** The decimal number of the record that is being filled, or {@code null}. */
+    public BigDecimal decimal(Field field) {
         return objects[field.slot()][size];
+    }
+
+    /** The text or code of the record that is being filled, as a new string, or {@code null}. */
+    public String text(Field field) {
+        return text(field, size);
     }
 }

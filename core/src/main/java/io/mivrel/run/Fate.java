@@ -1,6 +1,7 @@
 package io.mivrel.run;
 
 import io.mivrel.model.Document;
+import io.mivrel.model.Record;
 import io.mivrel.model.Totals;
 import java.time.LocalDate;
 
@@ -9,17 +10,17 @@ public final class Fate {
     private long documents;
     private long rows;
     private final Totals totals = new Totals();
-    private LocalDate first;
-    private LocalDate last;
+    private long first = Long.MAX_VALUE;
+    private long last = Long.MIN_VALUE;
 
     void add(Document document) {
         documents++;
         rows += document.records().size();
         document.addTo(totals);
-        LocalDate date = document.date();
-        if (date != null) {
-            first = first == null || date.isBefore(first) ? date : first;
-            last = last == null || date.isAfter(last) ? date : last;
+        long day = document.day();
+        if (day != Record.ABSENT) {
+            first = Math.min(first, day);
+            last = Math.max(last, day);
         }
     }
 
@@ -48,11 +49,11 @@ public final class Fate {
 
     /** {@code null} when there is no document with a date. */
     public LocalDate firstDate() {
-        return first;
+        return first > last ? null : LocalDate.ofEpochDay(first);
     }
 
     /** {@code null} when there is no document with a date. */
     public LocalDate lastDate() {
-        return last;
+        return first > last ? null : LocalDate.ofEpochDay(last);
     }
 }

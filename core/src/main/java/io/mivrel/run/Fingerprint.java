@@ -9,7 +9,10 @@ import io.mivrel.model.InvoiceLine;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
+import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordRange;
 
 /**
  * What makes a document the same from run to run, version 1: {@code identity} is what it is called, {@code content} its
@@ -26,10 +29,11 @@ record Fingerprint(long identity, long content) {
             h = Hash64.add(h, source.number(BankLines.BALANCE));
             if (!source.has(BankLines.BALANCE)) {
                 // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
-                int from = source.textStart(BankLines.NARRATIVE);
-                int to = source.textEnd(BankLines.NARRATIVE);
-                h = Hash64.add(h, source.text(BankLines.REFERENCE));
-                h = Hash64.add(h, Hash64.of(source.textChars(), from, to));
+                char[] texts = source.textChars();
+                h = Hash64.add(h, texts, source.textStart(BankLines.REFERENCE), source.textEnd(BankLines.REFERENCE));
+                h = Hash64.add(
+                        h,
+                        Hash64.of(texts, source.textStart(BankLines.NARRATIVE), source.textEnd(BankLines.NARRATIVE)));
             }
             return new Fingerprint(h, h);
         }
@@ -37,7 +41,7 @@ record Fingerprint(long identity, long content) {
             long identity = Hash64.add(2, source.text(InvoiceLines.KIND));
             identity = Hash64.add(identity, source.text(InvoiceLines.PARTY));
             identity = Hash64.add(identity, invoice.reference());
-            long content = Hash64.add(identity, invoice.date().toEpochDay());
+            long content = Hash64.add(identity, invoice.day());
             for (InvoiceLine line : invoice.lines()) {
                 content = Hash64.add(content, line.source().text(InvoiceLines.ACCOUNT));
                 content = Hash64.add(content, line.net());
@@ -46,15 +50,36 @@ record Fingerprint(long identity, long content) {
             return new Fingerprint(identity, content);
         }
         Journal journal = (Journal) document;
+        if (journal.asRead() != null) {
+            return of(journal.asRead());
+        }
         long identity = Hash64.add(3, journal.reference());
-        long content = Hash64.add(identity, journal.date().toEpochDay());
+        long content = Hash64.add(identity, journal.day());
         for (JournalLine line : journal.lines()) {
-            // A string's own hash is the same everywhere, kept by the string, and enough for a short code.
-            content = Hash64.add(
-                    content,
-                    line.amount() * 0x9E3779B97F4A7C15L + line.account().hashCode());
+            content = add(content, line.amount(), line.account().hashCode());
         }
         return new Fingerprint(identity, content);
+    }
+
+    // The same by column.
+    private static Fingerprint of(RecordRange lines) {
+        RecordBatch batch = lines.batch();
+        char[] texts = batch.textChars();
+        int first = lines.from();
+        long identity = Hash64.add(
+                3, texts, batch.textStart(JournalLines.REFERENCE, first), batch.textEnd(JournalLines.REFERENCE, first));
+        long content = Hash64.add(identity, batch.number(JournalLines.DATE, first));
+        for (int i = first; i < lines.to(); i++) {
+            int account = Hash64.ofString(
+                    texts, batch.textStart(JournalLines.ACCOUNT, i), batch.textEnd(JournalLines.ACCOUNT, i));
+            content = add(content, batch.number(JournalLines.AMOUNT, i), account);
+        }
+        return new Fingerprint(identity, content);
+    }
+
+    // A string's own hash is the same everywhere, and enough for a short code.
+    private static long add(long content, long amount, int account) {
+        return Hash64.add(content, amount * 0x9E3779B97F4A7C15L + account);
     }
 
     /** True when equal ones are told apart only by how many there are. */

@@ -131,13 +131,12 @@ final class Pass {
             }
         }
         RecordBatch records = batch.records();
+        if (grouping != null) {
+            grouping.accept(records);
+            return;
+        }
         for (int i = 0; i < records.size(); i++) {
-            Record record = records.get(i);
-            if (grouping == null) {
-                group(List.of(record), Grouping.Stand.TOGETHER);
-            } else {
-                grouping.accept(record);
-            }
+            group(records.range(i, i + 1), Grouping.Stand.TOGETHER);
         }
     }
 

@@ -5,7 +5,9 @@ import static org.quicktheories.QuickTheory.qt;
 import static org.quicktheories.generators.SourceDSL.longs;
 import static org.quicktheories.generators.SourceDSL.strings;
 
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.Test;
@@ -13,27 +15,33 @@ import org.testng.annotations.Test;
 /** The small parts that every cell passes through. */
 public class CellsTest {
     @Test
-    public void codesComeBackAsTheyWere() {
-        CodeCache cache = new CodeCache();
+    public void everyKnownCodeIsFoundAndNoOther() {
+        Map<String, Integer> codes = new HashMap<>();
         Random random = new Random(1);
-        for (int i = 0; i < 50_000; i++) {
+        while (codes.size() < 5_000) {
             StringBuilder code = new StringBuilder();
-            int length = 1 + random.nextInt(24);
-            for (int k = 0; k < length; k++) {
-                code.append((char) (random.nextInt(10) == 0 ? 'é' : 'A' + random.nextInt(3)));
+            for (int k = random.nextInt(8); k >= 0; k--) {
+                code.append((char) (random.nextInt(10) == 0 ? 'é' : 'A' + random.nextInt(5)));
             }
-            char[] chars = ("<" + code + ">").toCharArray();
-            assertThat(cache.get(chars, 1, chars.length - 1)).isEqualTo(code.toString());
+            codes.put(code.toString(), codes.size());
         }
+        SpanMap<Integer> map = new SpanMap<>(codes);
+        codes.forEach((code, value) -> {
+            char[] chars = ("<" + code + "F>").toCharArray();
+            assertThat(map.get(chars, 1, chars.length - 2)).isEqualTo(value);
+            assertThat(map.get(chars, 1, chars.length - 1)).isNull();
+        });
+        assertThat(new SpanMap<>(Map.of()).get(new char[] {'A'}, 0, 1)).isNull();
     }
 
     @Test
-    public void theSameCodeIsTheSameString() {
-        CodeCache cache = new CodeCache();
-        char[] chars = "5010,5020,5010".toCharArray();
-        String first = cache.get(chars, 0, 4);
-        cache.get(chars, 5, 9);
-        assertThat(cache.get(chars, 10, 14)).isSameAs(first);
+    public void aTextInASpanHashesAsTheString() {
+        for (String text : new String[] {"", "1", "V-104", "été – 3", "1234567"}) {
+            char[] chars = ("<" + text + ">").toCharArray();
+            assertThat(Hash64.add(7, chars, 1, chars.length - 1))
+                    .isEqualTo(Hash64.add(7, text.isEmpty() ? null : text));
+            assertThat(Hash64.ofString(chars, 1, chars.length - 1)).isEqualTo(text.hashCode());
+        }
     }
 
     @Test

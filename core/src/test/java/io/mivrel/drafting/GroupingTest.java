@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -26,12 +27,31 @@ public class GroupingTest {
                 .build(row % 7 != 0);
     }
 
+    // Batches of a few records each, so that groups go over their ends.
+    private static List<RecordBatch> batches(List<Record> records) {
+        List<RecordBatch> batches = new ArrayList<>();
+        for (Record record : records) {
+            RecordBatch last = batches.isEmpty() ? null : batches.get(batches.size() - 1);
+            if (last == null || last.isFull() || !last.file().equals(record.file())) {
+                last = new RecordBatch(JournalLines.TABLE, record.file(), "", 1 + batches.size() % 7);
+                batches.add(last);
+            }
+            last.begin(record.row());
+            last.put(JournalLines.REFERENCE, record.text(JournalLines.REFERENCE));
+            last.put(JournalLines.NARRATIVE, record.text(JournalLines.NARRATIVE));
+            last.put(JournalLines.DATE, record.number(JournalLines.DATE));
+            last.put(JournalLines.AMOUNT, record.number(JournalLines.AMOUNT));
+            last.end(record.isSound());
+        }
+        return batches;
+    }
+
     private List<List<Record>> group(List<Record> records) throws IOException {
         Grouping.Target target = (group, stand) -> groups.add(List.copyOf(group));
         groups.clear();
         Grouping grouping = new Grouping(JournalLines.TABLE, JournalLines.REFERENCE, target);
         while (true) {
-            records.forEach(grouping::accept);
+            batches(records).forEach(grouping::accept);
             grouping.finish();
             grouping.close();
             if (!grouping.mustStartOver()) {
@@ -82,11 +102,13 @@ public class GroupingTest {
             boolean again = true;
             while (again) {
                 stands.clear();
+                List<Record> lines = new ArrayList<>();
                 for (int row = 0; row < 2 * Grouping.MOST_LINES + 10; row++) {
                     // The second time every line stands apart from the next of its document.
-                    grouping.accept(line("f", other == 0 ? "A" : row % 2 == 0 ? "A" : "B", row));
+                    lines.add(line("f", other == 0 ? "A" : row % 2 == 0 ? "A" : "B", row));
                     rows++;
                 }
+                batches(lines).forEach(grouping::accept);
                 grouping.finish();
                 grouping.close();
                 again = grouping.mustStartOver();

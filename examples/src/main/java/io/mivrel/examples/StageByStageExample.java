@@ -59,9 +59,7 @@ public final class StageByStageExample {
                 Batch batch = intake.newBatch();
                 more = intake.fill(batch);
                 findings.addAll(batch.findings());
-                for (int i = 0; i < batch.records().size(); i++) {
-                    grouping.accept(batch.records().get(i));
-                }
+                grouping.accept(batch.records());
             }
             grouping.finish();
             System.out.println(

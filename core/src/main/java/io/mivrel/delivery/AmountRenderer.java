@@ -1,0 +1,74 @@
+package io.mivrel.delivery;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.CellBuffer;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Document;
+import io.mivrel.model.Field;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
+import java.io.IOException;
+
+/** A column of amounts. */
+final class AmountRenderer extends ColumnRenderer {
+    private final AmountFormat amounts;
+    private final LineValues.Number numbers;
+    /** The field of the record that the amount is, or is one side of. */
+    private final Field read;
+
+    private final boolean plusSide;
+    private final boolean minusSide;
+
+    AmountRenderer(DeliveryColumn column, AmountFormat amounts) {
+        super(column);
+        this.amounts = amounts;
+        this.numbers = LineValues.number(column.field());
+        this.plusSide = column.field() == JournalLines.DEBIT || column.field() == BankLines.MONEY_IN;
+        this.minusSide = column.field() == JournalLines.CREDIT || column.field() == BankLines.MONEY_OUT;
+        this.read = !plusSide && !minusSide
+                ? column.field()
+                : column.field() == JournalLines.DEBIT || column.field() == JournalLines.CREDIT
+                        ? JournalLines.AMOUNT
+                        : BankLines.AMOUNT;
+    }
+
+    @Override
+    long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out) throws IOException {
+        return write(numbers.of(document, line), scratch, out);
+    }
+
+    @Override
+    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+            throws IOException {
+        long value = batch.number(read, at);
+        if (plusSide) {
+            value = Math.max(value, 0);
+        } else if (minusSide) {
+            value = Math.max(-value, 0);
+        }
+        return write(value, scratch, out);
+    }
+
+    private long write(long value, CellBuffer scratch, RowWriter out) throws IOException {
+        scratch.clear();
+        if (value == Record.ABSENT || (value == 0 && column.blankZero())) {
+            out.cell(scratch.chars(), 0, 0);
+            return Record.ABSENT;
+        }
+        long signed = column.minus() ? -value : value;
+        amounts.append(signed, scratch);
+        out.cell(scratch.chars(), 0, scratch.length());
+        return signed;
+    }
+
+    @Override
+    long readBack(char[] chars, int from, int to) {
+        return amounts.parse(chars, from, to);
+    }
+
+    /** The part of an amount for the control totals: nil for a blank, with the books' sign. */
+    long signed(long value) {
+        return value == Record.ABSENT ? 0 : column.minus() ? -value : value;
+    }
+}

@@ -1,0 +1,93 @@
+package io.mivrel.delivery;
+
+import io.mivrel.cells.CellBuffer;
+import io.mivrel.cells.Hash64;
+import io.mivrel.model.Document;
+import io.mivrel.model.RecordBatch;
+import java.io.IOException;
+
+/** A column of texts or codes: what is written as characters and may be too long or refused. */
+abstract class WordRenderer extends ColumnRenderer {
+    private final boolean limited;
+
+    WordRenderer(DeliveryColumn column) {
+        super(column);
+        this.limited = column.atMost() > 0 || !column.refuse().isEmpty();
+    }
+
+    /** Appends the characters as the document has them, before anything is cut. */
+    abstract void appendWhole(Document document, Object line, int index, CellBuffer out);
+
+    /** True when the value of such a line lies in the column's own field of the record. */
+    abstract boolean liesInRecord(Document document);
+
+    /** True when no check of such a line by its text can find anything; false when it must be looked at. */
+    boolean isHarmless(Document document, RecordBatch batch, int at) {
+        if (!column.refuse().isEmpty() || !liesInRecord(document)) {
+            return false;
+        }
+        int start = batch.textStart(column.field(), at);
+        int length = batch.textEnd(column.field(), at) - start;
+        return (column.atMost() == 0 || length <= column.atMost())
+                && (length == 0 || !isFormula(batch.textChars()[start]));
+    }
+
+    /** True for a character that makes a spreadsheet run the text that it begins. */
+    static boolean isFormula(char first) {
+        return first == '=' || first == '+' || first == '-' || first == '@' || first == '\t' || first == '\r';
+    }
+
+    @Override
+    long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out) throws IOException {
+        appendWhole(document, line, index, scratch.clear());
+        return writeAllowed(scratch, out);
+    }
+
+    @Override
+    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+            throws IOException {
+        if (!liesInRecord(document)) {
+            return write(document, LineValues.line(document, index), index, scratch, out);
+        }
+        char[] chars = batch.textChars();
+        int start = batch.textStart(column.field(), at);
+        int end = batch.textEnd(column.field(), at);
+        if (!limited || column.refuse().isEmpty() && end - start <= column.atMost()) {
+            out.cell(chars, start, end);
+            return Hash64.of(chars, start, end);
+        }
+        return writeAllowed(scratch.clear().append(chars, start, end), out);
+    }
+
+    private long writeAllowed(CellBuffer scratch, RowWriter out) throws IOException {
+        if (limited) {
+            keepAllowed(scratch);
+        }
+        out.cell(scratch.chars(), 0, scratch.length());
+        return Hash64.of(scratch.chars(), 0, scratch.length());
+    }
+
+    private void keepAllowed(CellBuffer out) {
+        char[] chars = out.chars();
+        int kept = out.length();
+        if (!column.refuse().isEmpty()) {
+            kept = 0;
+            for (int i = 0; i < out.length(); i++) {
+                if (column.refuse().indexOf(chars[i]) < 0) {
+                    chars[kept++] = chars[i];
+                }
+            }
+        }
+        int most = column.atMost();
+        if (most > 0 && kept > most) {
+            // A pair of surrogates is one character and is not divided.
+            kept = Character.isHighSurrogate(chars[most - 1]) ? most - 1 : most;
+        }
+        out.cut(kept);
+    }
+
+    @Override
+    long readBack(char[] chars, int from, int to) {
+        return Hash64.of(chars, from, to);
+    }
+}
