@@ -40,6 +40,15 @@ final class AccountCheck implements Check {
     }
 
     @Override
+    public boolean passes(Document document) {
+        if (document instanceof BankTransaction transaction) {
+            String code = transaction.coding().account();
+            return code == null || isOpen(books.account(code));
+        }
+        return document instanceof Journal journal && journal.asRead() != null && allOpen(journal.asRead());
+    }
+
+    @Override
     public void check(Document document, Consumer<Finding> findings) {
         if (document instanceof Invoice invoice) {
             for (InvoiceLine line : invoice.lines()) {
@@ -53,29 +62,26 @@ final class AccountCheck implements Check {
             if (transaction.coding().account() != null) {
                 check(transaction.coding().account(), transaction.record(), findings);
             }
-        } else if (document instanceof Journal journal && !allOpen(journal.asRead())) {
+        } else if (document instanceof Journal journal) {
             for (JournalLine line : journal.lines()) {
                 check(line.account(), line.source(), findings);
             }
         }
     }
 
-    // The common case by column, without a line or a string being made.
     private boolean allOpen(RecordRange lines) {
-        if (lines == null) {
-            return false;
-        }
         RecordBatch batch = lines.batch();
         for (int i = lines.from(); i < lines.to(); i++) {
-            Account account = accounts.get(
-                    batch.textChars(),
-                    batch.textStart(JournalLines.ACCOUNT, i),
-                    batch.textEnd(JournalLines.ACCOUNT, i));
-            if (account == null || account.status() != AccountStatus.OPEN) {
+            int start = batch.textStart(JournalLines.ACCOUNT, i);
+            if (!isOpen(accounts.get(batch.textChars(), start, batch.textEnd(JournalLines.ACCOUNT, i)))) {
                 return false;
             }
         }
         return true;
+    }
+
+    private static boolean isOpen(Account account) {
+        return account != null && account.status() == AccountStatus.OPEN;
     }
 
     private Account check(String code, Record line, Consumer<Finding> findings) {

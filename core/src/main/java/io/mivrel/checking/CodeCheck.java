@@ -26,14 +26,20 @@ final class CodeCheck implements Check {
     }
 
     @Override
+    public boolean passes(Document document) {
+        if (document instanceof BankTransaction transaction) {
+            return transaction.coding().taxCode() == null
+                    && transaction.coding().party() == null;
+        }
+        RecordRange lines = document instanceof Journal journal ? journal.asRead() : null;
+        return lines != null
+                && lines.batch().lacks(JournalLines.TAX_CODE)
+                && lines.batch().lacks(JournalLines.PARTY);
+    }
+
+    @Override
     public void check(Document document, Consumer<Finding> findings) {
-        if (document instanceof Journal journal) {
-            RecordRange lines = journal.asRead();
-            if (lines != null
-                    && lines.batch().lacks(JournalLines.TAX_CODE)
-                    && lines.batch().lacks(JournalLines.PARTY)) {
-                return;
-            }
+        if (document instanceof Journal) {
             each(document, JournalLines.TAX_CODE, JournalLines.PARTY, findings);
         } else if (document instanceof BankTransaction transaction) {
             taxCode(transaction.record(), transaction.coding().taxCode(), findings);

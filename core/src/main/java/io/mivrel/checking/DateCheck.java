@@ -22,9 +22,14 @@ final class DateCheck implements Check {
     }
 
     @Override
-    public void check(Document document, Consumer<Finding> findings) {
+    public boolean passes(Document document) {
         long day = document.day();
-        if (books.periods().isEmpty() || (day >= openFrom && day <= openTo)) {
+        return (day >= openFrom && day <= openTo) || books.periods().isEmpty();
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        if (passes(document)) {
             return;
         }
         LocalDate date = document.date();

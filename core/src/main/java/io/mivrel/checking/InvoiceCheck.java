@@ -26,6 +26,11 @@ final class InvoiceCheck implements Check {
     }
 
     @Override
+    public boolean passes(Document document) {
+        return !(document instanceof Invoice);
+    }
+
+    @Override
     public void check(Document document, Consumer<Finding> findings) {
         if (!(document instanceof Invoice invoice)) {
             return;

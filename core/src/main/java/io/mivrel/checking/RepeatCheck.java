@@ -23,6 +23,11 @@ final class RepeatCheck implements Check {
     private final Map<String, Seen> contents = new HashMap<>();
 
     @Override
+    public boolean passes(Document document) {
+        return !(document instanceof Invoice);
+    }
+
+    @Override
     public void check(Document document, Consumer<Finding> findings) {
         if (!(document instanceof Invoice invoice)) {
             return;

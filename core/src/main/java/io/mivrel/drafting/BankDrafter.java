@@ -13,6 +13,7 @@ import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.Money;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.time.LocalDate;
 import java.util.List;
@@ -45,7 +46,7 @@ public final class BankDrafter implements Drafter {
     }
 
     @Override
-    public Document draft(List<Record> records, Consumer<Finding> findings) {
+    public Document draft(RecordRange records, Consumer<Finding> findings) {
         Record line = records.get(0);
         long amount = line.number(BankLines.AMOUNT);
         // A line that is held for another reason has met its entry all the same.

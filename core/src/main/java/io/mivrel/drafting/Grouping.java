@@ -5,6 +5,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordRange;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -39,9 +40,9 @@ public final class Grouping implements Closeable {
         TOO_MANY
     }
 
-    /** Takes the groups; most of them as a {@link io.mivrel.model.RecordRange}. */
+    /** Takes the groups. */
     public interface Target {
-        void group(List<Record> records, Stand stand);
+        void group(RecordRange records, Stand stand);
     }
 
     private final FieldTable table;
@@ -53,7 +54,7 @@ public final class Grouping implements Closeable {
     private final LongIndex spilled = new LongIndex();
     private RecordSpill spill;
     /** Lines of the open group that stand in earlier batches than the rest of it. */
-    private List<Record> earlier = new ArrayList<>();
+    private final List<Record> earlier = new ArrayList<>();
 
     private RecordBatch openBatch;
     private int openFrom;
@@ -164,13 +165,14 @@ public final class Grouping implements Closeable {
             String name = record.file() + '\0' + record.text(key);
             List<Record> records = groups.computeIfAbsent(name, k -> new ArrayList<>(4));
             if (records.size() == MOST_LINES) {
-                emit(List.copyOf(records), Stand.TOO_MANY);
+                emit(RecordRange.of(records), Stand.TOO_MANY);
                 tooLarge.add(name);
                 records.clear();
             }
             records.add(record);
         });
-        groups.forEach((name, records) -> emit(records, tooLarge.contains(name) ? Stand.TOO_MANY : Stand.APART));
+        groups.forEach((name, records) ->
+                emit(RecordRange.of(records), tooLarge.contains(name) ? Stand.TOO_MANY : Stand.APART));
     }
 
     // Lets the open group, or the part of it that is kept, go on.
@@ -178,11 +180,11 @@ public final class Grouping implements Closeable {
         if (openBatch == null) {
             return;
         }
-        List<Record> records = openBatch.range(openFrom, openTo);
+        RecordRange records = openBatch.range(openFrom, openTo);
         if (!earlier.isEmpty()) {
             earlier.addAll(records);
-            records = earlier;
-            earlier = new ArrayList<>();
+            records = RecordRange.of(earlier);
+            earlier.clear();
         }
         boolean tooLarge = tooMany || records.size() > MOST_LINES;
         if (apart.size() > 0 && hasKey(openBatch, openFrom) && apart.of(openHash) >= 0) {
@@ -193,7 +195,7 @@ public final class Grouping implements Closeable {
         openBatch = null;
     }
 
-    private void keepOnDisk(long hash, List<Record> records) {
+    private void keepOnDisk(long hash, RecordRange records) {
         try {
             if (spill == null) {
                 spill = new RecordSpill(table, Math.min(MOST_PARTS, 1 + apart.size() / GROUPS_PER_PART));
@@ -208,7 +210,7 @@ public final class Grouping implements Closeable {
         }
     }
 
-    private void emit(List<Record> records, Stand stand) {
+    private void emit(RecordRange records, Stand stand) {
         if (!mustStartOver()) {
             target.group(records, stand);
         }

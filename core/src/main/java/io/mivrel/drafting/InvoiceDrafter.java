@@ -16,6 +16,7 @@ import io.mivrel.model.JournalLine;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -53,7 +54,7 @@ public final class InvoiceDrafter implements Drafter {
     }
 
     @Override
-    public Document draft(List<Record> records, Consumer<Finding> findings) {
+    public Document draft(RecordRange records, Consumer<Finding> findings) {
         headings.compare(records, findings);
         Record first = records.get(0);
         String number = first.text(InvoiceLines.NUMBER);

@@ -16,10 +16,13 @@ public final class JournalDrafter implements Drafter {
     private final Headings headings = new Headings(JournalLines.TABLE);
 
     @Override
-    public Document draft(List<Record> records, Consumer<Finding> findings) {
-        if (records instanceof RecordRange range && range.isSound() && headings.allAgree(range)) {
-            return Journal.asRead(range);
-        }
+    public Document draft(RecordRange records, Consumer<Finding> findings) {
+        return records.isSound() && headings.allAgree(records)
+                ? Journal.asRead(records)
+                : withFindings(records, findings);
+    }
+
+    private Journal withFindings(RecordRange records, Consumer<Finding> findings) {
         headings.compare(records, findings);
         List<JournalLine> lines = new ArrayList<>(records.size());
         for (Record record : records) {

@@ -187,7 +187,7 @@ public final class RecordBatch {
         textStarts[slot][size] = textLength;
         textLength += length;
         textEnds[slot][size] = textLength;
-        filled[slot] = true;
+        filled[slot] |= length > 0;
     }
 
     /** A text or code; a {@code null} leaves it absent. */
@@ -195,6 +195,22 @@ public final class RecordBatch {
         if (text != null) {
             put(field, text.toCharArray(), 0, text.length());
         }
+    }
+
+    // Adds a copy of a record of another batch of the same table.
+    void add(RecordBatch from, int index) {
+        begin(from.rows[index]);
+        for (int slot = 0; slot < numbers.length; slot++) {
+            numbers[slot][size] = from.numbers[slot][index];
+        }
+        for (Field field : table.fields()) {
+            if (field.type().isSpan() && !field.derived()) {
+                put(field, from.texts, from.textStart(field, index), from.textEnd(field, index));
+            } else if (field.type() == FieldType.DECIMAL) {
+                put(field, from.objects[field.slot()][index]);
+            }
+        }
+        end(from.sound[index]);
     }
 
     /** The number of the record that is being filled; {@link Record#ABSENT} when none was put. */

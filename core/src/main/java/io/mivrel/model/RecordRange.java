@@ -1,6 +1,7 @@
 package io.mivrel.model;
 
 import java.util.AbstractList;
+import java.util.List;
 import java.util.Objects;
 import java.util.RandomAccess;
 
@@ -18,6 +19,19 @@ public final class RecordRange extends AbstractList<Record> implements RandomAcc
         this.batch = batch;
         this.from = from;
         this.to = to;
+    }
+
+    /** Records from anywhere, copied into a batch of their own; at least one, all of one file and sheet. */
+    public static RecordRange of(List<Record> records) {
+        if (records instanceof RecordRange range) {
+            return range;
+        }
+        RecordBatch first = records.get(0).batch();
+        RecordBatch copy = new RecordBatch(first.table(), first.file(), first.sheet(), records.size());
+        for (Record record : records) {
+            copy.add(record.batch(), record.index());
+        }
+        return copy.range(0, records.size());
     }
 
     public RecordBatch batch() {

@@ -21,38 +21,48 @@ import io.mivrel.model.RecordRange;
  */
 record Fingerprint(long identity, long content) {
 
-    static Fingerprint of(Document document, Record source) {
+    static Fingerprint of(Document document) {
         if (document instanceof BankTransaction transaction) {
-            long h = Hash64.add(1, transaction.bankAccount());
-            h = Hash64.add(h, source.number(BankLines.DATE));
-            h = Hash64.add(h, source.number(BankLines.AMOUNT));
-            h = Hash64.add(h, source.number(BankLines.BALANCE));
-            if (!source.has(BankLines.BALANCE)) {
-                // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
-                char[] texts = source.textChars();
-                h = Hash64.add(h, texts, source.textStart(BankLines.REFERENCE), source.textEnd(BankLines.REFERENCE));
-                h = Hash64.add(
-                        h,
-                        Hash64.of(texts, source.textStart(BankLines.NARRATIVE), source.textEnd(BankLines.NARRATIVE)));
-            }
-            return new Fingerprint(h, h);
+            return of(transaction);
         }
         if (document instanceof Invoice invoice) {
-            long identity = Hash64.add(2, source.text(InvoiceLines.KIND));
-            identity = Hash64.add(identity, source.text(InvoiceLines.PARTY));
-            identity = Hash64.add(identity, invoice.reference());
-            long content = Hash64.add(identity, invoice.day());
-            for (InvoiceLine line : invoice.lines()) {
-                content = Hash64.add(content, line.source().text(InvoiceLines.ACCOUNT));
-                content = Hash64.add(content, line.net());
-                content = Hash64.add(content, line.tax());
-            }
-            return new Fingerprint(identity, content);
+            return of(invoice);
         }
         Journal journal = (Journal) document;
-        if (journal.asRead() != null) {
-            return of(journal.asRead());
+        return journal.asRead() != null ? of(journal.asRead()) : of(journal);
+    }
+
+    private static Fingerprint of(BankTransaction transaction) {
+        Record source = transaction.record();
+        long h = Hash64.add(1, transaction.bankAccount());
+        h = Hash64.add(h, source.number(BankLines.DATE));
+        h = Hash64.add(h, source.number(BankLines.AMOUNT));
+        h = Hash64.add(h, source.number(BankLines.BALANCE));
+        if (!source.has(BankLines.BALANCE)) {
+            // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
+            char[] texts = source.textChars();
+            h = Hash64.add(h, texts, source.textStart(BankLines.REFERENCE), source.textEnd(BankLines.REFERENCE));
+            h = Hash64.add(
+                    h, Hash64.of(texts, source.textStart(BankLines.NARRATIVE), source.textEnd(BankLines.NARRATIVE)));
         }
+        return new Fingerprint(h, h);
+    }
+
+    private static Fingerprint of(Invoice invoice) {
+        Record source = invoice.records().get(0);
+        long identity = Hash64.add(2, source.text(InvoiceLines.KIND));
+        identity = Hash64.add(identity, source.text(InvoiceLines.PARTY));
+        identity = Hash64.add(identity, invoice.reference());
+        long content = Hash64.add(identity, invoice.day());
+        for (InvoiceLine line : invoice.lines()) {
+            content = Hash64.add(content, line.source().text(InvoiceLines.ACCOUNT));
+            content = Hash64.add(content, line.net());
+            content = Hash64.add(content, line.tax());
+        }
+        return new Fingerprint(identity, content);
+    }
+
+    private static Fingerprint of(Journal journal) {
         long identity = Hash64.add(3, journal.reference());
         long content = Hash64.add(identity, journal.day());
         for (JournalLine line : journal.lines()) {

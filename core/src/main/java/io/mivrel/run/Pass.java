@@ -23,6 +23,7 @@ import io.mivrel.model.JournalLines;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -32,6 +33,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * One reading of all inputs, with everything that comes of it. A pass may find out that it lacked knowledge: that the
@@ -57,6 +59,7 @@ final class Pass {
     private Drafter drafter;
     private List<IntakeTally> tallies;
     private final List<Finding> ofDocument = new ArrayList<>();
+    private final Consumer<Finding> noteOfDocument = ofDocument::add;
 
     /** A first pass. */
     Pass(RunPlan plan, Progress progress) {
@@ -140,44 +143,54 @@ final class Pass {
         }
     }
 
-    private void group(List<Record> records, Grouping.Stand stand) {
+    private void group(RecordRange records, Grouping.Stand stand) {
         ofDocument.clear();
-        Document document = drafter.draft(records, ofDocument::add);
-        if (stand == Grouping.Stand.APART) {
-            ofDocument.add(standApart(records));
-        } else if (stand == Grouping.Stand.TOO_MANY) {
-            ofDocument.add(tooMany(records.get(0)));
+        Document document = drafter.draft(records, noteOfDocument);
+        if (stand != Grouping.Stand.TOGETHER) {
+            ofDocument.add(stand == Grouping.Stand.APART ? standApart(records) : tooMany(records.get(0)));
         }
-        boolean blocked = !document.isSound();
-        Fingerprint fingerprint = null;
-        if (!blocked && noBlocker()) {
-            fingerprint = Fingerprint.of(document, records.get(0));
-            Memory.Verdict verdict = plan.memory().judge(fingerprint.identity(), fingerprint.content());
-            if (verdict == Memory.Verdict.DELIVERED) {
-                before.add(document);
-                return;
-            }
-            if (verdict == Memory.Verdict.CHANGED) {
-                ofDocument.add(changed(document));
-            }
-            for (Check check : checks) {
-                check.check(document, this::addOnce);
-            }
+        if (!document.isSound() || isBlocked()) {
+            settle(document, null);
+            return;
         }
-        for (Finding finding : ofDocument) {
-            blocked |= finding.blocks();
-            findings.add(finding);
+        Fingerprint fingerprint = Fingerprint.of(document);
+        Memory.Verdict verdict = plan.memory().judge(fingerprint.identity(), fingerprint.content());
+        if (verdict == Memory.Verdict.DELIVERED) {
+            before.add(document);
+            return;
         }
-        settle(document, fingerprint, blocked);
+        if (verdict == Memory.Verdict.CHANGED || !passes(document)) {
+            lookClosely(document, verdict);
+        }
+        settle(document, fingerprint);
     }
 
-    private boolean noBlocker() {
-        for (Finding finding : ofDocument) {
-            if (finding.blocks()) {
+    private boolean passes(Document document) {
+        for (Check check : checks) {
+            if (!check.passes(document)) {
                 return false;
             }
         }
         return true;
+    }
+
+    // Kept apart from the quick look, so that what runs for every document stays small.
+    private void lookClosely(Document document, Memory.Verdict verdict) {
+        if (verdict == Memory.Verdict.CHANGED) {
+            ofDocument.add(changed(document));
+        }
+        for (Check check : checks) {
+            check.check(document, this::addOnce);
+        }
+    }
+
+    private boolean isBlocked() {
+        for (Finding finding : ofDocument) {
+            if (finding.blocks()) {
+                return true;
+            }
+        }
+        return false;
     }
 
     // Two deliveries may refuse the same text for the same reason.
@@ -207,7 +220,7 @@ final class Pass {
                 "is the reference taken from the right column?");
     }
 
-    private static Finding standApart(List<Record> records) {
+    private static Finding standApart(RecordRange records) {
         Record first = records.get(0);
         Record last = records.get(records.size() - 1);
         String reference =
@@ -221,22 +234,29 @@ final class Pass {
                 "");
     }
 
-    private void settle(Document document, Fingerprint fingerprint, boolean blocked) {
-        if (blocked) {
+    private void settle(Document document, Fingerprint fingerprint) {
+        for (Finding finding : ofDocument) {
+            findings.add(finding);
+        }
+        if (!document.isSound() || isBlocked()) {
             held.add(document);
-            heldRowsOf(document.records().get(0).file()).add(document, blockers());
+            heldRowsOf(document.origin().file()).add(document, blockers());
         } else if (plan.first() > 0 && clear.documents() >= plan.first()) {
             beyond.add(document);
         } else {
             clear.add(document);
-            try {
-                if (writerThread != null) {
-                    writerThread.write(document);
-                }
-                plan.memory().remember(fingerprint.identity(), fingerprint.content());
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
+            deliver(document, fingerprint);
+        }
+    }
+
+    private void deliver(Document document, Fingerprint fingerprint) {
+        try {
+            if (writerThread != null) {
+                writerThread.write(document);
             }
+            plan.memory().remember(fingerprint.identity(), fingerprint.content());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

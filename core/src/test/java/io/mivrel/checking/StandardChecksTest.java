@@ -14,6 +14,7 @@ import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -57,7 +58,7 @@ public class StandardChecksTest {
 
     private static Document draft(Record... lines) {
         Drafter drafter = new InvoiceDrafter(BOOKS);
-        return drafter.draft(List.of(lines), finding -> {
+        return drafter.draft(RecordRange.of(List.of(lines)), finding -> {
             throw new AssertionError(finding);
         });
     }
