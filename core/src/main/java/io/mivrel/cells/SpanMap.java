@@ -31,8 +31,8 @@ public final class SpanMap<V> {
     }
 
     private int place(char[] chars, int from, int to) {
-        int hash = Hash64.ofString(chars, from, to);
-        int place = (hash ^ (hash >>> 15)) & mask;
+        // Codes are much alike, so their hashes lie close together: the multiplication scatters them.
+        int place = (Hash64.ofString(chars, from, to) * 0x9E3779B9 >>> 12) & mask;
         while (keys[place] != null && !holds(keys[place], chars, from, to)) {
             place = (place + 1) & mask;
         }
