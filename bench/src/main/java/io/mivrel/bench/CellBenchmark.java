@@ -5,6 +5,7 @@ import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.SpanMap;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.time.format.ResolverStyle;
@@ -31,9 +32,9 @@ public class CellBenchmark {
     private static final DateTimeFormatter PLATFORM =
             DateTimeFormatter.ofPattern("dd/MM/uuuu").withResolverStyle(ResolverStyle.STRICT);
 
-    private final char[] date = "28/02/2027".toCharArray();
-    private final char[] amount = "1,234,567.89".toCharArray();
-    private final char[] code = "4010".toCharArray();
+    private final byte[] date = "28/02/2027".getBytes(StandardCharsets.UTF_8);
+    private final byte[] amount = "1,234,567.89".getBytes(StandardCharsets.UTF_8);
+    private final byte[] code = "4010".getBytes(StandardCharsets.UTF_8);
     private final DatePattern pattern = DatePattern.of("dd/MM/uuuu");
     private final AmountFormat format = new AmountFormat(2, '.', ',', true, false, "");
     private final SpanMap<String> codes = new SpanMap<>(Map.of("4010", "Bells", "4020", "Frames", "5010", "Tin"));
@@ -46,7 +47,7 @@ public class CellBenchmark {
 
     @Benchmark
     public LocalDate dateByPlatform() {
-        return LocalDate.parse(new String(date), PLATFORM);
+        return LocalDate.parse(new String(date, StandardCharsets.UTF_8), PLATFORM);
     }
 
     @Benchmark
@@ -56,7 +57,7 @@ public class CellBenchmark {
 
     @Benchmark
     public BigDecimal amountByPlatform() {
-        return new BigDecimal(new String(amount).replace(",", ""));
+        return new BigDecimal(new String(amount, StandardCharsets.UTF_8).replace(",", ""));
     }
 
     @Benchmark

@@ -2,6 +2,7 @@ package io.mivrel.cells;
 
 import io.mivrel.model.Money;
 import io.mivrel.model.Record;
+import java.nio.charset.StandardCharsets;
 import java.util.Objects;
 
 /**
@@ -61,21 +62,21 @@ public record AmountFormat(
         return parsed > TOO_LARGE;
     }
 
-    /** The minor units of the cell, or one of the constants above. */
-    public long parse(char[] c, int start, int end) {
-        int s = start;
-        int e = end;
-        while (s < e && Spans.isBlank(c[s])) {
-            s++;
-        }
-        while (s < e && Spans.isBlank(c[e - 1])) {
-            e--;
-        }
+    /** The same of a string. */
+    public long parse(String cell) {
+        byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);
+        return parse(bytes, 0, bytes.length);
+    }
+
+    /** The minor units of a cell, or one of the constants above. */
+    public long parse(byte[] c, int start, int end) {
+        int s = Spans.trimStart(c, start, end);
+        int e = Spans.trimEnd(c, s, end);
         if (s == e) {
             return BLANK;
         }
         boolean negative = false;
-        char first = c[s];
+        byte first = c[s];
         if (first == '-') {
             negative = true;
             s++;
@@ -91,7 +92,7 @@ public record AmountFormat(
             e--;
         }
         if (!currencyMark.isEmpty() && s < e && Spans.startsWith(c, s, e, currencyMark)) {
-            s = Spans.trimStart(c, s + currencyMark.length(), e);
+            s = Spans.trimStart(c, s + currencyMark.getBytes(StandardCharsets.UTF_8).length, e);
             if (!negative && s < e && c[s] == '-') {
                 negative = true;
                 s++;
@@ -101,65 +102,74 @@ public record AmountFormat(
         return negative && value >= 0 ? -value : value;
     }
 
-    private long magnitude(char[] c, int s, int e) {
+    private long magnitude(byte[] c, int s, int e) {
         long value = 0;
+        int digits = 0;
         int groups = 0;
-        int groupFrom = s;
+        int groupFrom = 0;
         int i = s;
-        for (; i < e; i++) {
+        while (i < e) {
             int digit = c[i] - '0';
             if (digit >= 0 && digit <= 9) {
                 value = value * 10 + digit;
-            } else if (c[i] == thousandsMark && thousandsMark != 0) {
-                int inGroup = i - groupFrom;
-                if (inGroup == 0 || inGroup > 3 || (groups > 0 && inGroup != 3)) {
-                    return UNREADABLE;
-                }
-                groups++;
-                groupFrom = i + 1;
-            } else {
+                digits++;
+                i++;
+                continue;
+            }
+            int mark = thousandsMark == 0 ? 0 : Spans.match(c, i, e, thousandsMark);
+            if (mark == 0) {
                 break;
             }
+            int inGroup = digits - groupFrom;
+            if (inGroup == 0 || inGroup > 3 || (groups > 0 && inGroup != 3)) {
+                return UNREADABLE;
+            }
+            groups++;
+            groupFrom = digits;
+            i += mark;
         }
-        int inGroup = i - groupFrom;
-        int digits = i - s - groups;
         if (digits > 16) {
             return TOO_LARGE;
         }
-        if (groups > 0 && inGroup != 3) {
+        if (groups > 0 && digits - groupFrom != 3) {
             return UNREADABLE;
         }
-        int found = 0;
-        if (i < e && c[i] == decimalMark) {
-            int from = ++i;
-            for (; i < e; i++) {
-                int digit = c[i] - '0';
-                if (digit < 0 || digit > 9) {
-                    return UNREADABLE;
-                }
-                if (found < decimals) {
-                    value = value * 10 + digit;
-                    found++;
-                } else if (digit != 0) {
-                    return onlyDigits(c, i, e) ? TOO_PRECISE : UNREADABLE;
-                }
-            }
-            if (i == from) {
-                return UNREADABLE;
-            }
-            digits += i - from;
-        }
-        if (i != e || digits == 0) {
-            return UNREADABLE;
-        }
-        if (value > LARGEST) {
-            return TOO_LARGE;
-        }
-        value *= SCALE[decimals - found];
-        return value > LARGEST ? TOO_LARGE : value;
+        int mark = Spans.match(c, i, e, decimalMark);
+        return mark == 0 ? whole(value, digits, i == e) : withDecimals(c, i + mark, e, value);
     }
 
-    private static boolean onlyDigits(char[] c, int s, int e) {
+    private long whole(long value, int digits, boolean ended) {
+        return !ended || digits == 0 ? UNREADABLE : scaled(value, 0);
+    }
+
+    private long withDecimals(byte[] c, int s, int e, long whole) {
+        long value = whole;
+        int found = 0;
+        for (int i = s; i < e; i++) {
+            int digit = c[i] - '0';
+            if (digit < 0 || digit > 9) {
+                return UNREADABLE;
+            }
+            if (found < decimals) {
+                value = value * 10 + digit;
+                found++;
+            } else if (digit != 0) {
+                return onlyDigits(c, i, e) ? TOO_PRECISE : UNREADABLE;
+            }
+        }
+        if (s == e) {
+            return UNREADABLE;
+        }
+        return whole > LARGEST / SCALE[decimals] ? TOO_LARGE : scaled(value, found);
+    }
+
+    // Compared before it is multiplied, which could wrap.
+    private long scaled(long value, int found) {
+        long scale = SCALE[decimals - found];
+        return value > LARGEST / scale ? TOO_LARGE : value * scale;
+    }
+
+    private static boolean onlyDigits(byte[] c, int s, int e) {
         for (int i = s; i < e; i++) {
             if (c[i] < '0' || c[i] > '9') {
                 return false;
@@ -170,32 +180,49 @@ public record AmountFormat(
 
     /** Appends an amount: a leading minus for a negative one, no thousands marks unless declared. */
     public void append(long minor, CellBuffer out) {
-        char[] chars = out.room(32);
+        if (decimalMark >= 0x80 || thousandsMark >= 0x80) {
+            appendWide(minor, out);
+            return;
+        }
+        byte[] bytes = out.room(32);
         // From the last digit to the first, into the end of the room, then moved to its place.
         int end = out.length() + 32;
         int at = end;
         long rest = Math.abs(minor);
         for (int i = 0; i < decimals; i++) {
-            chars[--at] = (char) ('0' + rest % 10);
+            bytes[--at] = (byte) ('0' + rest % 10);
             rest /= 10;
         }
         if (decimals > 0) {
-            chars[--at] = decimalMark;
+            bytes[--at] = (byte) decimalMark;
         }
         int whole = 0;
         do {
             if (thousandsMark != 0 && whole > 0 && whole % 3 == 0) {
-                chars[--at] = thousandsMark;
+                bytes[--at] = (byte) thousandsMark;
             }
-            chars[--at] = (char) ('0' + rest % 10);
+            bytes[--at] = (byte) ('0' + rest % 10);
             rest /= 10;
             whole++;
         } while (rest > 0);
         if (minor < 0) {
-            chars[--at] = '-';
+            bytes[--at] = '-';
         }
-        System.arraycopy(chars, at, chars, out.length(), end - at);
+        System.arraycopy(bytes, at, bytes, out.length(), end - at);
         out.cut(out.length() + end - at);
+    }
+
+    // With marks beyond ASCII: first with others in their place.
+    private void appendWide(long minor, CellBuffer out) {
+        CellBuffer plain = new CellBuffer();
+        new AmountFormat(decimals, '.', thousandsMark == 0 ? 0 : ',', brackets, trailingMinus, currencyMark)
+                .append(minor, plain);
+        StringBuilder text = new StringBuilder(plain.toString());
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            text.setCharAt(i, c == '.' ? decimalMark : c == ',' ? thousandsMark : c);
+        }
+        out.append(text.toString());
     }
 
     /** In words, why {@link #parse} refused a cell. */
@@ -221,14 +248,12 @@ public record AmountFormat(
         }
         char other = decimalMark == '.' ? ',' : '.';
         AmountFormat swapped = new AmountFormat(4, other, decimalMark, true, true, currencyMark);
-        char[] chars = text.toCharArray();
-        if (isAmount(swapped.parse(chars, 0, chars.length))) {
+        if (isAmount(swapped.parse(text))) {
             return "readable with decimal mark '" + other + "': is the layout's 'numbers' right?";
         }
         String likely =
                 text.replace('O', '0').replace('o', '0').replace('l', '1').replace('I', '1');
-        char[] guess = likely.toCharArray();
-        if (!likely.equals(text) && isAmount(parse(guess, 0, guess.length))) {
+        if (!likely.equals(text) && isAmount(parse(likely))) {
             return "was " + likely + " meant, a letter in place of a digit?";
         }
         return "";

@@ -1,14 +1,15 @@
 package io.mivrel.cells;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
-/** A growing stretch of characters in which one cell is built. For one thread. */
+/** A growing stretch of UTF-8 bytes in which one cell is built. For one thread. */
 public final class CellBuffer {
-    private char[] chars = new char[256];
+    private byte[] bytes = new byte[256];
     private int length;
 
-    public char[] chars() {
-        return chars;
+    public byte[] bytes() {
+        return bytes;
     }
 
     public int length() {
@@ -21,28 +22,29 @@ public final class CellBuffer {
     }
 
     /** Cuts it to the given length. */
-    public void cut(int newLength) {
+    void cut(int newLength) {
         length = newLength;
     }
 
+    /** Appends a character that is no surrogate. */
     public CellBuffer append(char c) {
+        if (c >= 0x80) {
+            return append(String.valueOf(c));
+        }
         room(1);
-        chars[length++] = c;
+        bytes[length++] = (byte) c;
         return this;
     }
 
     public CellBuffer append(String text) {
-        int n = text.length();
-        room(n);
-        text.getChars(0, n, chars, length);
-        length += n;
-        return this;
+        byte[] encoded = text.getBytes(StandardCharsets.UTF_8);
+        return append(encoded, 0, encoded.length);
     }
 
-    public CellBuffer append(char[] from, int start, int end) {
+    public CellBuffer append(byte[] from, int start, int end) {
         int n = end - start;
         room(n);
-        System.arraycopy(from, start, chars, length, n);
+        System.arraycopy(from, start, bytes, length, n);
         length += n;
         return this;
     }
@@ -56,7 +58,7 @@ public final class CellBuffer {
         room(count);
         long rest = value;
         for (int i = length + count - 1; i >= length; i--) {
-            chars[i] = (char) ('0' + rest % 10);
+            bytes[i] = (byte) ('0' + rest % 10);
             rest /= 10;
         }
         length += count;
@@ -71,16 +73,16 @@ public final class CellBuffer {
         return p;
     }
 
-    /** Makes room behind what stands there and answers the characters, to be filled and {@link #cut} to length. */
-    char[] room(int more) {
-        if (length + more > chars.length) {
-            chars = Arrays.copyOf(chars, Math.max(chars.length * 2, length + more));
+    /** Makes room behind what stands there and answers the bytes, to be filled and {@link #cut} to length. */
+    byte[] room(int more) {
+        if (length + more > bytes.length) {
+            bytes = Arrays.copyOf(bytes, Math.max(bytes.length * 2, length + more));
         }
-        return chars;
+        return bytes;
     }
 
     @Override
     public String toString() {
-        return new String(chars, 0, length);
+        return new String(bytes, 0, length, StandardCharsets.UTF_8);
     }
 }

@@ -1,5 +1,6 @@
 package io.mivrel.cells;
 
+import java.nio.charset.StandardCharsets;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.Month;
@@ -136,8 +137,14 @@ public final class DatePattern {
         return parsed > WRONG_WEEKDAY;
     }
 
-    /** The epoch day of the cell, or one of the constants above. */
-    public long parse(char[] c, int start, int end) {
+    /** The same of a string. */
+    public long parse(String cell) {
+        byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);
+        return parse(bytes, 0, bytes.length);
+    }
+
+    /** The epoch day of a cell, or one of the constants above. */
+    public long parse(byte[] c, int start, int end) {
         int i = Spans.trimStart(c, start, end);
         int e = Spans.trimEnd(c, i, end);
         if (i == e) {
@@ -150,10 +157,11 @@ public final class DatePattern {
         for (Part part : parts) {
             switch (part.kind) {
                 case LITERAL -> {
-                    if (i >= e || c[i] != part.literal) {
+                    int length = Spans.match(c, i, e, part.literal);
+                    if (length == 0) {
                         return UNREADABLE;
                     }
-                    i++;
+                    i += length;
                 }
                 case DAY, MONTH, SHORT_YEAR -> {
                     int n = fixed(c, i, e, 2);
@@ -222,11 +230,11 @@ public final class DatePattern {
         return year < centuryFrom ? year + 100 : year;
     }
 
-    private static boolean isDigit(char c) {
+    private static boolean isDigit(byte c) {
         return c >= '0' && c <= '9';
     }
 
-    private static int fixed(char[] c, int i, int e, int width) {
+    private static int fixed(byte[] c, int i, int e, int width) {
         if (i + width > e) {
             return -1;
         }
@@ -241,12 +249,12 @@ public final class DatePattern {
     }
 
     // Names may be in any case.
-    private static int name(char[] c, int i, int e, String[] names) {
+    private static int name(byte[] c, int i, int e, String[] names) {
         for (int n = 0; n < names.length; n++) {
             String name = names[n];
             if (i + name.length() <= e) {
                 int k = 0;
-                while (k < name.length() && Character.toLowerCase(c[i + k]) == name.charAt(k)) {
+                while (k < name.length() && small(c[i + k]) == name.charAt(k)) {
                     k++;
                 }
                 if (k == name.length()) {
@@ -255,6 +263,10 @@ public final class DatePattern {
             }
         }
         return -1;
+    }
+
+    private static int small(byte letter) {
+        return letter >= 'A' && letter <= 'Z' ? letter + 32 : letter;
     }
 
     // Short and full names in lower case. The enum constants are the English names, whatever locale data the JDK has.
@@ -320,8 +332,7 @@ public final class DatePattern {
     /** Explains a refusal; only to be asked for a cell that was refused. */
     public Refusal explain(String cell) {
         String text = cell.strip();
-        char[] c = text.toCharArray();
-        if (parse(c, 0, c.length) == WRONG_WEEKDAY) {
+        if (parse(text) == WRONG_WEEKDAY) {
             return weekday(text);
         }
         int[] numbers = numbersIn(text);
@@ -352,8 +363,7 @@ public final class DatePattern {
         DatePattern rest = withoutWeekday();
         int cut = text.length()
                 - (int) text.chars().dropWhile(ch -> !Character.isDigit(ch)).count();
-        char[] c = text.substring(cut).toCharArray();
-        long day = rest == null ? UNREADABLE : rest.parse(c, 0, c.length);
+        long day = rest == null ? UNREADABLE : rest.parse(text.substring(cut));
         if (!isDate(day)) {
             return new Refusal("the day name does not belong to the date", "");
         }
@@ -419,8 +429,7 @@ public final class DatePattern {
     private String other(String text) {
         for (String guess :
                 List.of("dd/MM/uuuu", "uuuu-MM-dd", "dd.MM.uuuu", "dd-MM-uuuu", "d/M/uuuu", "dd MMM uuuu")) {
-            char[] c = text.toCharArray();
-            if (!guess.equals(pattern) && isDate(of(guess).parse(c, 0, c.length))) {
+            if (!guess.equals(pattern) && isDate(of(guess).parse(text))) {
                 return "it fits the pattern " + guess;
             }
         }

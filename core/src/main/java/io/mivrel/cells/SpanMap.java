@@ -1,50 +1,50 @@
 package io.mivrel.cells;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Map;
 
 /**
- * Finds values by a stretch of characters, without making a string of it: for the codes of the books, asked for in every
- * row. Open addressing; immutable.
+ * Finds values by a stretch of UTF-8 bytes, without making a string of it: for the codes of the books, asked for in
+ * every row. Open addressing; immutable.
  */
 public final class SpanMap<V> {
-    private final char[][] keys;
+    private final byte[][] keys;
     private final Object[] values;
     private final int mask;
 
     public SpanMap(Map<String, V> entries) {
         int length = Integer.highestOneBit(Math.max(8, entries.size())) * 4;
-        keys = new char[length][];
+        keys = new byte[length][];
         values = new Object[length];
         mask = length - 1;
-        entries.forEach((key, value) -> {
-            char[] chars = key.toCharArray();
-            int place = place(chars, 0, chars.length);
-            keys[place] = chars;
+        entries.forEach((text, value) -> {
+            byte[] key = text.getBytes(StandardCharsets.UTF_8);
+            int place = place(key, 0, key.length);
+            keys[place] = key;
             values[place] = value;
         });
     }
 
-    /** The value of these characters, or {@code null}. */
+    /** The value of these bytes, or {@code null}. */
     @SuppressWarnings("unchecked")
-    public V get(char[] chars, int from, int to) {
-        return (V) values[place(chars, from, to)];
+    public V get(byte[] bytes, int from, int to) {
+        return (V) values[place(bytes, from, to)];
     }
 
-    private int place(char[] chars, int from, int to) {
-        // Codes are much alike, so their hashes lie close together: the multiplication scatters them.
-        int place = (Hash64.ofString(chars, from, to) * 0x9E3779B9 >>> 12) & mask;
-        while (keys[place] != null && !holds(keys[place], chars, from, to)) {
+    private int place(byte[] bytes, int from, int to) {
+        int place = (int) Hash64.of(bytes, from, to) & mask;
+        while (keys[place] != null && !holds(keys[place], bytes, from, to)) {
             place = (place + 1) & mask;
         }
         return place;
     }
 
-    private static boolean holds(char[] key, char[] chars, int from, int to) {
+    private static boolean holds(byte[] key, byte[] bytes, int from, int to) {
         if (key.length != to - from) {
             return false;
         }
         for (int i = 0; i < key.length; i++) {
-            if (key[i] != chars[from + i]) {
+            if (key[i] != bytes[from + i]) {
                 return false;
             }
         }

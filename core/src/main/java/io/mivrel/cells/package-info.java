@@ -1,5 +1,5 @@
 /**
- * Turning the characters of a cell into values and back, without making strings: dates
+ * Turning the UTF-8 bytes of a cell into values and back, without making strings: dates
  * ({@link io.mivrel.cells.DatePattern}), amounts ({@link io.mivrel.cells.AmountFormat}), known
  * codes ({@link io.mivrel.cells.SpanMap}) and the buffer that written cells are built in
  * ({@link io.mivrel.cells.CellBuffer}).

@@ -73,7 +73,7 @@ final class AccountCheck implements Check {
         RecordBatch batch = lines.batch();
         for (int i = lines.from(); i < lines.to(); i++) {
             int start = batch.textStart(JournalLines.ACCOUNT, i);
-            if (!isOpen(accounts.get(batch.textChars(), start, batch.textEnd(JournalLines.ACCOUNT, i)))) {
+            if (!isOpen(accounts.get(batch.textBytes(), start, batch.textEnd(JournalLines.ACCOUNT, i)))) {
                 return false;
             }
         }

@@ -1,5 +1,6 @@
 package io.mivrel.coding;
 
+import io.mivrel.cells.Spans;
 import io.mivrel.model.Field;
 import io.mivrel.model.Record;
 import java.util.ArrayDeque;
@@ -19,31 +20,33 @@ import java.util.function.IntPredicate;
 final class PhraseFinder {
     private record Target(int owner, int length, boolean openStart, boolean openEnd) {}
 
+    /** The class of each character of the basic plane that stands in a phrase; all others have class 0. */
     private final char[] classes;
+
     private final int width;
     private final int[] next;
     private final Target[][] found;
-    /** The first state, multiplied by the width, that ends a phrase; all after it do too. */
+    /** The first state, multiplied by the width as all are, that ends a phrase; all after it do too. */
     private final int firstFound;
 
     private PhraseFinder(char[] classes, int width, int[] next, Target[][] found, int firstFound) {
-        this.firstFound = firstFound;
         this.classes = classes;
         this.width = width;
         this.next = next;
         this.found = found;
+        this.firstFound = firstFound;
     }
 
     /** The same in a text field of a record, without making a string. */
     int first(Record record, Field field, int limit, IntPredicate accepts) {
-        return first(record.textChars(), record.textStart(field), record.textEnd(field), limit, accepts);
+        return first(record.textBytes(), record.textStart(field), record.textEnd(field), limit, accepts);
     }
 
     /**
      * The smallest owner below {@code limit} with a phrase between {@code from} and {@code to} and accepted by the test;
      * {@code limit} when there is none.
      */
-    int first(char[] text, int from, int to, int limit, IntPredicate accepts) {
+    int first(byte[] text, int from, int to, int limit, IntPredicate accepts) {
         if (found.length == 1) {
             return limit;
         }
@@ -51,66 +54,90 @@ final class PhraseFinder {
         final char[] classOf = classes;
         int best = limit;
         int state = 0;
-        boolean lastBlank = true;
-        boolean blankRuns = false;
+        byte last = ' ';
         for (int i = from; i < to; i++) {
-            char c = text[i];
-            boolean blank = isBlank(c);
-            if (blank) {
-                if (lastBlank) {
-                    blankRuns = true;
+            byte b = text[i];
+            if (b <= ' ') {
+                if (b < 0) {
+                    return firstWide(text, from, to, limit, accepts);
+                }
+                if (last == ' ') {
+                    // Runs of blanks count as one.
                     continue;
                 }
-                c = ' ';
+                b = ' ';
             }
-            lastBlank = blank;
-            // States are kept multiplied by the width of their rows.
-            state = steps[state + (c < classOf.length ? classOf[c] : 0)];
+            last = b;
+            state = steps[state + classOf[b]];
             if (state >= firstFound) {
-                for (Target target : found[state / width]) {
-                    if (target.owner < best
-                            && accepts.test(target.owner)
-                            && standsAlone(text, from, to, i, target, blankRuns)) {
-                        best = target.owner;
-                    }
-                }
+                best = best(text, from, to, i, state, best, accepts);
             }
         }
         return best;
     }
 
-    private static boolean standsAlone(char[] text, int from, int to, int last, Target target, boolean blankRuns) {
-        if (!target.openEnd && last + 1 < to && isWord(text[last + 1])) {
+    // The same for texts with characters beyond ASCII, from the beginning.
+    private int firstWide(byte[] text, int from, int to, int limit, IntPredicate accepts) {
+        int best = limit;
+        int state = 0;
+        boolean lastBlank = true;
+        int i = from;
+        while (i < to) {
+            int length = Spans.length(text[i]);
+            int c = Spans.codePoint(text, i);
+            boolean blank = isBlank(c);
+            i += length;
+            if (blank && lastBlank) {
+                continue;
+            }
+            lastBlank = blank;
+            int known = blank ? ' ' : c;
+            state = next[state + (known < classes.length ? classes[known] : 0)];
+            if (state >= firstFound) {
+                best = best(text, from, to, i - 1, state, best, accepts);
+            }
+        }
+        return best;
+    }
+
+    private int best(byte[] text, int from, int to, int last, int state, int before, IntPredicate accepts) {
+        int best = before;
+        for (Target target : found[state / width]) {
+            if (target.owner < best && accepts.test(target.owner) && standsAlone(text, from, to, last, target)) {
+                best = target.owner;
+            }
+        }
+        return best;
+    }
+
+    private static boolean standsAlone(byte[] text, int from, int to, int last, Target target) {
+        if (!target.openEnd && last + 1 < to && isWord(Spans.codePoint(text, last + 1))) {
             return false;
         }
         if (target.openStart) {
             return true;
         }
-        if (!blankRuns) {
-            int before = last - target.length;
-            return before < from || !isWord(text[before]);
-        }
         // Walk back over the phrase; runs of blanks in the text count as one.
-        int i = last;
+        int i = last + 1;
         for (int left = target.length; left > 0; left--) {
-            if (isBlank(text[i])) {
-                while (i > from && isBlank(text[i - 1])) {
-                    i--;
+            i = Spans.before(text, i);
+            if (isBlank(Spans.codePoint(text, i))) {
+                while (i > from && isBlank(Spans.codePoint(text, Spans.before(text, i)))) {
+                    i = Spans.before(text, i);
                 }
             }
-            i--;
         }
-        return i < from || !isWord(text[i]);
+        return i <= from || !isWord(Spans.codePoint(text, Spans.before(text, i)));
     }
 
-    private static boolean isWord(char c) {
+    private static boolean isWord(int c) {
         return c < 128
                 ? c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z'
                 : Character.isLetterOrDigit(c);
     }
 
-    private static boolean isBlank(char c) {
-        return c <= ' ' || c == '\u00a0';
+    private static boolean isBlank(int c) {
+        return c <= ' ' || c == 0xA0;
     }
 
     /** Lower case, one blank between words, none around. */

@@ -53,18 +53,18 @@ final class AmountRenderer extends ColumnRenderer {
     private long write(long value, CellBuffer scratch, RowWriter out) throws IOException {
         scratch.clear();
         if (value == Record.ABSENT || (value == 0 && column.blankZero())) {
-            out.cell(scratch.chars(), 0, 0);
+            out.cell(scratch.bytes(), 0, 0);
             return Record.ABSENT;
         }
         long signed = column.minus() ? -value : value;
         amounts.append(signed, scratch);
-        out.cell(scratch.chars(), 0, scratch.length());
+        out.cell(scratch.bytes(), 0, scratch.length());
         return signed;
     }
 
     @Override
-    long readBack(char[] chars, int from, int to) {
-        return amounts.parse(chars, from, to);
+    long readBack(byte[] bytes, int from, int to) {
+        return amounts.parse(bytes, from, to);
     }
 
     /** The part of an amount for the control totals: nil for a blank, with the books' sign. */

@@ -43,5 +43,5 @@ abstract class ColumnRenderer {
             throws IOException;
 
     /** The value of a cell that was read back, comparable with what {@link #write} answered. */
-    abstract long readBack(char[] chars, int from, int to);
+    abstract long readBack(byte[] bytes, int from, int to);
 }

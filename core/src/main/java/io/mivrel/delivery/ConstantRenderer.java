@@ -5,20 +5,21 @@ import io.mivrel.cells.Hash64;
 import io.mivrel.model.Document;
 import io.mivrel.model.RecordBatch;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 
 /** A column with the same text in every row. */
 final class ConstantRenderer extends ColumnRenderer {
-    private final char[] chars;
+    private final byte[] bytes;
 
     ConstantRenderer(DeliveryColumn column) {
         super(column);
-        this.chars = column.constant().toCharArray();
+        this.bytes = column.constant().getBytes(StandardCharsets.UTF_8);
     }
 
     @Override
     long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out) throws IOException {
-        out.cell(chars, 0, chars.length);
-        return Hash64.of(chars, 0, chars.length);
+        out.cell(bytes, 0, bytes.length);
+        return Hash64.of(bytes, 0, bytes.length);
     }
 
     @Override
@@ -28,7 +29,7 @@ final class ConstantRenderer extends ColumnRenderer {
     }
 
     @Override
-    long readBack(char[] read, int from, int to) {
+    long readBack(byte[] read, int from, int to) {
         return Hash64.of(read, from, to);
     }
 }

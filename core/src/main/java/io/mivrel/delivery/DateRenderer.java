@@ -13,7 +13,7 @@ final class DateRenderer extends ColumnRenderer {
     private final LineValues.Number numbers;
     private final CellBuffer written = new CellBuffer();
     private long writtenDay = Record.ABSENT;
-    private char[] read = new char[0];
+    private byte[] read = new byte[0];
     private long readDay = Record.ABSENT;
 
     DateRenderer(DeliveryColumn column) {
@@ -40,15 +40,15 @@ final class DateRenderer extends ColumnRenderer {
             }
             writtenDay = day;
         }
-        out.cell(written.chars(), 0, written.length());
+        out.cell(written.bytes(), 0, written.length());
         return day;
     }
 
     @Override
-    long readBack(char[] chars, int from, int to) {
-        if (!Arrays.equals(read, 0, read.length, chars, from, to)) {
-            long day = column.date().parse(chars, from, to);
-            read = Arrays.copyOfRange(chars, from, to);
+    long readBack(byte[] bytes, int from, int to) {
+        if (!Arrays.equals(read, 0, read.length, bytes, from, to)) {
+            long day = column.date().parse(bytes, from, to);
+            read = Arrays.copyOfRange(bytes, from, to);
             readDay = day == DatePattern.BLANK ? Record.ABSENT : day;
         }
         return readDay;

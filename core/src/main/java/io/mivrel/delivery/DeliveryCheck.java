@@ -83,7 +83,7 @@ public final class DeliveryCheck implements Check {
         return encoder != null
                 || !column.refuse().isEmpty()
                 || (column.atMost() > 0 && text.length() > column.atMost())
-                || WordRenderer.isFormula(text.chars()[0]);
+                || WordRenderer.isFormula((char) text.bytes()[0]);
     }
 
     private void check(DeliveryColumn column, String whole, Object line, Consumer<Finding> findings) {

@@ -9,6 +9,7 @@ import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 import java.io.IOException;
 import java.io.InterruptedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -97,7 +98,7 @@ public final class DeliveryWriter {
         rowsInPart = 0;
         if (delivery.form().titles()) {
             for (DeliveryColumn column : delivery.columns()) {
-                char[] title = column.title().toCharArray();
+                byte[] title = column.title().getBytes(StandardCharsets.UTF_8);
                 out.cell(title, 0, title.length);
             }
             out.endRow();
@@ -173,7 +174,7 @@ public final class DeliveryWriter {
                             + " of the written file does not read back; nothing was delivered");
                 }
                 for (int i = 0; i < readers.length; i++) {
-                    read[i] = readers[i].readBack(row.chars(), row.start(i), row.end(i));
+                    read[i] = readers[i].readBack(row.bytes(), row.start(i), row.end(i));
                 }
                 found.row(read);
             }

@@ -33,6 +33,6 @@ final class TextRenderer extends WordRenderer {
         }
         Record record = spans.record(line);
         Field field = spans.field(record);
-        out.append(record.textChars(), record.textStart(field), record.textEnd(field));
+        out.append(record.textBytes(), record.textStart(field), record.textEnd(field));
     }
 }

@@ -29,7 +29,7 @@ abstract class WordRenderer extends ColumnRenderer {
         int start = batch.textStart(column.field(), at);
         int length = batch.textEnd(column.field(), at) - start;
         return (column.atMost() == 0 || length <= column.atMost())
-                && (length == 0 || !isFormula(batch.textChars()[start]));
+                && (length == 0 || !isFormula((char) batch.textBytes()[start]));
     }
 
     /** True for a character that makes a spreadsheet run the text that it begins. */
@@ -49,45 +49,46 @@ abstract class WordRenderer extends ColumnRenderer {
         if (!liesInRecord(document)) {
             return write(document, LineValues.line(document, index), index, scratch, out);
         }
-        char[] chars = batch.textChars();
+        byte[] bytes = batch.textBytes();
         int start = batch.textStart(column.field(), at);
         int end = batch.textEnd(column.field(), at);
         if (!limited || column.refuse().isEmpty() && end - start <= column.atMost()) {
-            out.cell(chars, start, end);
-            return Hash64.of(chars, start, end);
+            out.cell(bytes, start, end);
+            return Hash64.of(bytes, start, end);
         }
-        return writeAllowed(scratch.clear().append(chars, start, end), out);
+        return writeAllowed(scratch.clear().append(bytes, start, end), out);
     }
 
     private long writeAllowed(CellBuffer scratch, RowWriter out) throws IOException {
         if (limited) {
             keepAllowed(scratch);
         }
-        out.cell(scratch.chars(), 0, scratch.length());
-        return Hash64.of(scratch.chars(), 0, scratch.length());
+        out.cell(scratch.bytes(), 0, scratch.length());
+        return Hash64.of(scratch.bytes(), 0, scratch.length());
     }
 
     private void keepAllowed(CellBuffer out) {
-        char[] chars = out.chars();
-        int kept = out.length();
-        if (!column.refuse().isEmpty()) {
-            kept = 0;
-            for (int i = 0; i < out.length(); i++) {
-                if (column.refuse().indexOf(chars[i]) < 0) {
-                    chars[kept++] = chars[i];
-                }
+        // A text has at least as many bytes as characters.
+        if (column.refuse().isEmpty() && out.length() <= column.atMost()) {
+            return;
+        }
+        String whole = out.toString();
+        StringBuilder kept = new StringBuilder(whole.length());
+        for (int i = 0; i < whole.length(); i++) {
+            if (column.refuse().indexOf(whole.charAt(i)) < 0) {
+                kept.append(whole.charAt(i));
             }
         }
         int most = column.atMost();
-        if (most > 0 && kept > most) {
+        if (most > 0 && kept.length() > most) {
             // A pair of surrogates is one character and is not divided.
-            kept = Character.isHighSurrogate(chars[most - 1]) ? most - 1 : most;
+            kept.setLength(Character.isHighSurrogate(kept.charAt(most - 1)) ? most - 1 : most);
         }
-        out.cut(kept);
+        out.clear().append(kept.toString());
     }
 
     @Override
-    long readBack(char[] chars, int from, int to) {
-        return Hash64.of(chars, from, to);
+    long readBack(byte[] bytes, int from, int to) {
+        return Hash64.of(bytes, from, to);
     }
 }

@@ -111,7 +111,7 @@ public final class Grouping implements Closeable {
             return;
         }
         openTo = endOfKey(batch, from);
-        openHash = Hash64.add(fileOrdinal, batch.textChars(), batch.textStart(key, from), batch.textEnd(key, from));
+        openHash = Hash64.add(fileOrdinal, batch.textBytes(), batch.textStart(key, from), batch.textEnd(key, from));
         if (apart.size() == 0 || apart.of(openHash) < 0) {
             int known = seen.size();
             if (seen.add(openHash) != known) {

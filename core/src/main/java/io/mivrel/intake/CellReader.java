@@ -52,7 +52,7 @@ abstract class CellReader {
         private final DatePattern pattern;
 
         // The same day tends to come in row after row.
-        private final char[] last = new char[32];
+        private final byte[] last = new byte[32];
         private int lastLength = -1;
         private long lastDay;
 
@@ -62,39 +62,39 @@ abstract class CellReader {
             this.pattern = pattern;
         }
 
-        private boolean isAsBefore(char[] chars, int start, int end) {
+        private boolean isAsBefore(byte[] bytes, int start, int end) {
             if (end - start != lastLength) {
                 return false;
             }
             for (int i = 0; i < lastLength; i++) {
-                if (chars[start + i] != last[i]) {
+                if (bytes[start + i] != last[i]) {
                     return false;
                 }
             }
             return true;
         }
 
-        private void remember(char[] chars, int start, int end, long day) {
+        private void remember(byte[] bytes, int start, int end, long day) {
             if (end - start <= last.length) {
                 lastLength = end - start;
-                System.arraycopy(chars, start, last, 0, lastLength);
+                System.arraycopy(bytes, start, last, 0, lastLength);
                 lastDay = day;
             }
         }
 
         @Override
         void read(Row row, RecordBatch into, RowProblems problems) {
-            char[] chars = row.chars();
+            byte[] bytes = row.bytes();
             int start = row.start(cell);
             int end = row.end(cell);
-            if (isAsBefore(chars, start, end)) {
+            if (isAsBefore(bytes, start, end)) {
                 into.put(field, lastDay);
                 return;
             }
-            long day = pattern.parse(chars, start, end);
+            long day = pattern.parse(bytes, start, end);
             if (DatePattern.isDate(day)) {
                 into.put(field, day);
-                remember(chars, start, end, day);
+                remember(bytes, start, end, day);
             } else if (day == DatePattern.BLANK) {
                 if (field.required()) {
                     missing(problems);
@@ -120,7 +120,7 @@ abstract class CellReader {
 
         @Override
         void read(Row row, RecordBatch into, RowProblems problems) {
-            long amount = format.parse(row.chars(), row.start(cell), row.end(cell));
+            long amount = format.parse(row.bytes(), row.start(cell), row.end(cell));
             if (AmountFormat.isAmount(amount)) {
                 into.put(field, amount);
             } else if (amount != AmountFormat.BLANK) {
@@ -164,17 +164,17 @@ abstract class CellReader {
         private BigDecimal parse(String text) {
             int mark = text.indexOf(format.decimalMark());
             String decimals = mark < 0 ? "" : text.substring(mark + 1);
-            char[] whole = (mark < 0 ? text : text.substring(0, mark)).toCharArray();
+            String whole = mark < 0 ? text : text.substring(0, mark);
             AmountFormat wholeNumbers = new AmountFormat(
                     0, format.decimalMark(), format.thousandsMark(), false, false, format.currencyMark());
-            long value = wholeNumbers.parse(whole, 0, whole.length);
+            long value = wholeNumbers.parse(whole);
             boolean decimalsAreDigits =
                     decimals.length() <= 12 && decimals.chars().allMatch(c -> c >= '0' && c <= '9');
             if (!AmountFormat.isAmount(value) || !decimalsAreDigits || (mark >= 0 && decimals.isEmpty())) {
                 return null;
             }
             BigDecimal size = new BigDecimal(Math.abs(value) + (decimals.isEmpty() ? "" : "." + decimals));
-            return whole[0] == '-' ? size.negate() : size;
+            return whole.startsWith("-") ? size.negate() : size;
         }
     }
 
@@ -188,11 +188,11 @@ abstract class CellReader {
 
         @Override
         void read(Row row, RecordBatch into, RowProblems problems) {
-            char[] chars = row.chars();
-            int start = Spans.trimStart(chars, row.start(cell), row.end(cell));
-            int end = Spans.trimEnd(chars, start, row.end(cell));
+            byte[] bytes = row.bytes();
+            int start = Spans.trimStart(bytes, row.start(cell), row.end(cell));
+            int end = Spans.trimEnd(bytes, start, row.end(cell));
             if (start < end) {
-                into.put(field, chars, start, end);
+                into.put(field, bytes, start, end);
             } else if (field.required()) {
                 missing(problems);
             }
@@ -261,13 +261,12 @@ abstract class CellReader {
 
         Constant(Field field, FieldSource source, AmountFormat numbers) {
             super(field, field.name());
-            char[] chars = source.constant().toCharArray();
             if (field.type() == FieldType.DATE) {
                 value = null;
-                number = source.date().parse(chars, 0, chars.length);
+                number = source.date().parse(source.constant());
             } else if (field.type() == FieldType.AMOUNT) {
                 value = null;
-                number = numbers.parse(chars, 0, chars.length);
+                number = numbers.parse(source.constant());
             } else {
                 value = field.type() == FieldType.DECIMAL ? new BigDecimal(source.constant()) : source.constant();
                 number = 0;

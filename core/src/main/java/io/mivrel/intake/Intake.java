@@ -290,7 +290,7 @@ public final class Intake {
             return false;
         }
         for (int i = titles.width; i < row.size(); i++) {
-            if (Spans.trimStart(row.chars(), row.start(i), row.end(i)) < row.end(i)) {
+            if (Spans.trimStart(row.bytes(), row.start(i), row.end(i)) < row.end(i)) {
                 problems.add(
                         Rule.CELLS_EXTRA,
                         "",
@@ -309,8 +309,8 @@ public final class Intake {
             return false;
         }
         for (int i = 0; i < row.size(); i++) {
-            int start = Spans.trimStart(row.chars(), row.start(i), row.end(i));
-            if (Spans.startsWith(row.chars(), start, row.end(i), until)) {
+            int start = Spans.trimStart(row.bytes(), row.start(i), row.end(i));
+            if (Spans.startsWith(row.bytes(), start, row.end(i), until)) {
                 // A narrative may begin with the same words: a row with a date of its own is data.
                 return !hasDate(row);
             }
@@ -322,12 +322,12 @@ public final class Intake {
         return dateCell >= 0
                 && datePattern != null
                 && dateCell < row.size()
-                && DatePattern.isDate(datePattern.parse(row.chars(), row.start(dateCell), row.end(dateCell)));
+                && DatePattern.isDate(datePattern.parse(row.bytes(), row.start(dateCell), row.end(dateCell)));
     }
 
     private void readStatedClosing(Row row) {
         if (chain != null && balanceCell >= 0 && balanceCell < row.size()) {
-            long stated = numbers.parse(row.chars(), row.start(balanceCell), row.end(balanceCell));
+            long stated = numbers.parse(row.bytes(), row.start(balanceCell), row.end(balanceCell));
             if (AmountFormat.isAmount(stated)) {
                 chain.stated(stated);
             }

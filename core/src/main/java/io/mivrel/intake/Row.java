@@ -1,14 +1,16 @@
 package io.mivrel.intake;
 
 import io.mivrel.cells.Spans;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 
 /**
- * A view of one row: its cells are spans of a character buffer that belongs to the row source, so a row is valid only
+ * A view of one row: its cells are spans of a buffer of UTF-8 bytes that belongs to the row source, so a row is valid only
  * until the next one is asked for, and a string is made only of a cell that is kept. Cell numbers count from 0.
  */
 public final class Row {
-    private char[] chars = new char[0];
+    private byte[] bytes = new byte[0];
     private int[] spans = new int[64];
     private int size;
     private long number;
@@ -24,8 +26,8 @@ public final class Row {
     }
 
     /** Sets the buffer that the spans refer to. For row sources. */
-    public void over(char[] buffer) {
-        chars = buffer;
+    public void over(byte[] buffer) {
+        bytes = buffer;
     }
 
     /** Adds a cell. For row sources. */
@@ -36,6 +38,24 @@ public final class Row {
         spans[2 * size] = start;
         spans[2 * size + 1] = end;
         size++;
+    }
+
+    /** Fills it with cells that are strings already. For row sources. */
+    public void fill(long physicalRow, List<String> cells) {
+        begin(physicalRow);
+        byte[][] encoded = new byte[cells.size()][];
+        int length = 0;
+        for (int i = 0; i < encoded.length; i++) {
+            encoded[i] = cells.get(i).getBytes(StandardCharsets.UTF_8);
+            length += encoded[i].length;
+        }
+        over(new byte[length]);
+        int at = 0;
+        for (byte[] cell : encoded) {
+            System.arraycopy(cell, 0, bytes, at, cell.length);
+            add(at, at + cell.length);
+            at += cell.length;
+        }
     }
 
     /**
@@ -70,8 +90,9 @@ public final class Row {
         quoteInside = true;
     }
 
-    public char[] chars() {
-        return chars;
+    /** The UTF-8 bytes that the cells lie in. */
+    public byte[] bytes() {
+        return bytes;
     }
 
     public int size() {
@@ -102,19 +123,19 @@ public final class Row {
 
     /** The cell as a string, as it stands. */
     public String text(int cell) {
-        return new String(chars, start(cell), end(cell) - start(cell));
+        return new String(bytes, start(cell), end(cell) - start(cell), StandardCharsets.UTF_8);
     }
 
     /** The cell as a string without blanks around it. */
     public String trimmed(int cell) {
-        int start = Spans.trimStart(chars, start(cell), end(cell));
-        return new String(chars, start, Spans.trimEnd(chars, start, end(cell)) - start);
+        int start = Spans.trimStart(bytes, start(cell), end(cell));
+        return new String(bytes, start, Spans.trimEnd(bytes, start, end(cell)) - start, StandardCharsets.UTF_8);
     }
 
     /** True when no cell holds more than blanks. */
     public boolean isBlank() {
         for (int i = 0; i < size; i++) {
-            if (Spans.trimStart(chars, start(i), end(i)) < end(i)) {
+            if (Spans.trimStart(bytes, start(i), end(i)) < end(i)) {
                 return false;
             }
         }

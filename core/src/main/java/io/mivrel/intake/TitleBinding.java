@@ -111,10 +111,10 @@ final class TitleBinding {
         if (titles == null || row.size() != titles.size()) {
             return false;
         }
-        char[] chars = row.chars();
+        byte[] bytes = row.bytes();
         for (int i = 0; i < titles.size(); i++) {
-            int start = Spans.trimStart(chars, row.start(i), row.end(i));
-            if (!Spans.equal(chars, start, Spans.trimEnd(chars, start, row.end(i)), titles.get(i))) {
+            int start = Spans.trimStart(bytes, row.start(i), row.end(i));
+            if (!Spans.equal(bytes, start, Spans.trimEnd(bytes, start, row.end(i)), titles.get(i))) {
                 return false;
             }
         }

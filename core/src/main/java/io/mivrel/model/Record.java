@@ -57,8 +57,8 @@ public final class Record {
         return batch.text(field, index);
     }
 
-    /** The characters that texts and codes lie in, from {@link #textStart} up to {@link #textEnd}. */
-    public char[] textChars() {
+    /** The UTF-8 bytes that texts and codes lie in, from {@link #textStart} up to {@link #textEnd}. */
+    public byte[] textBytes() {
         return batch.texts;
     }
 

@@ -1,12 +1,13 @@
 package io.mivrel.model;
 
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Objects;
 
 /**
  * Records of one file in their order, kept by column: numbers in arrays of {@code long}, texts and codes as stretches of
- * one array of characters. A {@link Record} is a view of one place in it, a {@link RecordRange} of several. Filled by one
+ * one array of UTF-8 bytes. A {@link Record} is a view of one place in it, a {@link RecordRange} of several. Filled by one
  * thread, row by row; read-only once it is handed on.
  *
  * <p>What runs over millions of rows asks the batch itself for a field of a record; what wants comfort asks the record.
@@ -22,7 +23,7 @@ public final class RecordBatch {
     final int[][] textStarts;
     final int[][] textEnds;
     private final boolean[] filled;
-    char[] texts;
+    byte[] texts;
     private int textLength;
     private int size;
     private int begun = -1;
@@ -39,7 +40,7 @@ public final class RecordBatch {
         this.textStarts = new int[table.objectSlots()][];
         this.textEnds = new int[table.objectSlots()][];
         this.filled = new boolean[table.objectSlots()];
-        this.texts = new char[capacity * 48];
+        this.texts = new byte[capacity * 48];
         for (long[] column : numbers) {
             Arrays.fill(column, Record.ABSENT);
         }
@@ -99,12 +100,12 @@ public final class RecordBatch {
         return numbers[field.slot()][index];
     }
 
-    /** The characters that texts and codes lie in. */
-    public char[] textChars() {
+    /** The UTF-8 bytes that texts and codes lie in. */
+    public byte[] textBytes() {
         return texts;
     }
 
-    /** Where a text or code of a record begins in {@link #textChars}. */
+    /** Where a text or code of a record begins in {@link #textBytes}. */
     public int textStart(Field field, int index) {
         return textStarts[field.slot()][index];
     }
@@ -118,7 +119,7 @@ public final class RecordBatch {
     public String text(Field field, int index) {
         int start = textStarts[field.slot()][index];
         int length = textEnds[field.slot()][index] - start;
-        return length == 0 ? null : new String(texts, start, length);
+        return length == 0 ? null : new String(texts, start, length, StandardCharsets.UTF_8);
     }
 
     /** True when two records, of this batch and of another, have the same text or code in a field, or none. */
@@ -177,12 +178,12 @@ public final class RecordBatch {
     }
 
     /** A text or code, copied. */
-    public void put(Field field, char[] chars, int from, int to) {
+    public void put(Field field, byte[] bytes, int from, int to) {
         int length = to - from;
         if (textLength + length > texts.length) {
             texts = Arrays.copyOf(texts, Math.max(texts.length * 2, textLength + length));
         }
-        System.arraycopy(chars, from, texts, textLength, length);
+        System.arraycopy(bytes, from, texts, textLength, length);
         int slot = field.slot();
         textStarts[slot][size] = textLength;
         textLength += length;
@@ -193,7 +194,8 @@ public final class RecordBatch {
     /** A text or code; a {@code null} leaves it absent. */
     public void put(Field field, String text) {
         if (text != null) {
-            put(field, text.toCharArray(), 0, text.length());
+            byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+            put(field, bytes, 0, bytes.length);
         }
     }
 

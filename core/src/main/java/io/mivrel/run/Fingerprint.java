@@ -15,7 +15,7 @@ import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 
 /**
- * What makes a document the same from run to run, version 1: {@code identity} is what it is called, {@code content} its
+ * What makes a document the same from run to run, version 2: {@code identity} is what it is called, {@code content} its
  * figures as the source has them, before coding. A bank line is called by nothing but its content, so both are equal.
  * Narratives of journals and invoices do not count: correcting a text makes no new document.
  */
@@ -40,7 +40,7 @@ record Fingerprint(long identity, long content) {
         h = Hash64.add(h, source.number(BankLines.BALANCE));
         if (!source.has(BankLines.BALANCE)) {
             // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
-            char[] texts = source.textChars();
+            byte[] texts = source.textBytes();
             h = Hash64.add(h, texts, source.textStart(BankLines.REFERENCE), source.textEnd(BankLines.REFERENCE));
             h = Hash64.add(
                     h, Hash64.of(texts, source.textStart(BankLines.NARRATIVE), source.textEnd(BankLines.NARRATIVE)));
@@ -66,7 +66,7 @@ record Fingerprint(long identity, long content) {
         long identity = Hash64.add(3, journal.reference());
         long content = Hash64.add(identity, journal.day());
         for (JournalLine line : journal.lines()) {
-            content = add(content, line.amount(), line.account().hashCode());
+            content = Hash64.add(Hash64.add(content, line.account()), line.amount());
         }
         return new Fingerprint(identity, content);
     }
@@ -74,22 +74,17 @@ record Fingerprint(long identity, long content) {
     // The same by column.
     private static Fingerprint of(RecordRange lines) {
         RecordBatch batch = lines.batch();
-        char[] texts = batch.textChars();
+        byte[] texts = batch.textBytes();
         int first = lines.from();
         long identity = Hash64.add(
                 3, texts, batch.textStart(JournalLines.REFERENCE, first), batch.textEnd(JournalLines.REFERENCE, first));
         long content = Hash64.add(identity, batch.number(JournalLines.DATE, first));
         for (int i = first; i < lines.to(); i++) {
-            int account = Hash64.ofString(
-                    texts, batch.textStart(JournalLines.ACCOUNT, i), batch.textEnd(JournalLines.ACCOUNT, i));
-            content = add(content, batch.number(JournalLines.AMOUNT, i), account);
+            int account = batch.textStart(JournalLines.ACCOUNT, i);
+            content = Hash64.add(content, texts, account, batch.textEnd(JournalLines.ACCOUNT, i));
+            content = Hash64.add(content, batch.number(JournalLines.AMOUNT, i));
         }
         return new Fingerprint(identity, content);
-    }
-
-    // A string's own hash is the same everywhere, and enough for a short code.
-    private static long add(long content, long amount, int account) {
-        return Hash64.add(content, amount * 0x9E3779B97F4A7C15L + account);
     }
 
     /** True when equal ones are told apart only by how many there are. */

@@ -5,6 +5,7 @@ import static org.quicktheories.QuickTheory.qt;
 import static org.quicktheories.generators.SourceDSL.longs;
 
 import io.mivrel.model.Money;
+import java.nio.charset.StandardCharsets;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -12,10 +13,13 @@ import org.testng.annotations.Test;
 public class AmountFormatTest {
     private static final AmountFormat ENGLISH = new AmountFormat(2, '.', ',', true, true, "£");
     private static final AmountFormat GERMAN = new AmountFormat(2, ',', '.', false, false, "");
+    private static final AmountFormat SWISS = new AmountFormat(2, '.', '\u2019', false, false, "");
+    private static final AmountFormat FRENCH = new AmountFormat(2, ',', '\u202f', false, false, "");
+    private static final AmountFormat FOUR = new AmountFormat(4, '.', ',', false, false, "");
     private static final AmountFormat YEN = new AmountFormat(0, '.', ',', false, false, "");
 
     private static long parse(AmountFormat format, String text) {
-        char[] chars = ("xx" + text + "yy").toCharArray();
+        byte[] chars = ("xx" + text + "yy").getBytes(StandardCharsets.UTF_8);
         return format.parse(chars, 2, chars.length - 2);
     }
 
@@ -36,6 +40,8 @@ public class AmountFormatTest {
             {ENGLISH, "£-12.34", -1234L},
             {ENGLISH, "\u00a0 12.34 ", 1234L},
             {GERMAN, "1.234,56", 123_456L},
+            {SWISS, "1\u2019234\u2019567.05", 123_456_705L},
+            {FRENCH, "-1\u202f234,5", -123_450L},
             {YEN, "1,234", 1234L},
             {YEN, "1,234.00", 1234L},
         };
@@ -57,6 +63,10 @@ public class AmountFormatTest {
             {ENGLISH, ",123", AmountFormat.UNREADABLE},
             {ENGLISH, "1,234,", AmountFormat.UNREADABLE},
             {ENGLISH, "12.", AmountFormat.UNREADABLE},
+            {FOUR, "1000000000000000", AmountFormat.TOO_LARGE},
+            {FOUR, "999999999999999.9999", AmountFormat.TOO_LARGE},
+            {ENGLISH, "9999999999999999.99", AmountFormat.TOO_LARGE},
+            {SWISS, "1\u201923.00", AmountFormat.UNREADABLE},
             {ENGLISH, "12.3x", AmountFormat.UNREADABLE},
             {ENGLISH, "12.345x", AmountFormat.UNREADABLE},
             {ENGLISH, "(12.34", AmountFormat.UNREADABLE},
@@ -86,10 +96,10 @@ public class AmountFormatTest {
         qt().forAll(longs().between(-AmountFormat.LARGEST, AmountFormat.LARGEST))
                 .checkAssert(minor -> {
                     for (AmountFormat format :
-                            new AmountFormat[] {ENGLISH, GERMAN, AmountFormat.plain(0), AmountFormat.plain(3)}) {
+                            new AmountFormat[] {ENGLISH, GERMAN, SWISS, FRENCH, FOUR, AmountFormat.plain(0)}) {
                         CellBuffer out = new CellBuffer();
                         format.append(minor, out);
-                        assertThat(format.parse(out.chars(), 0, out.length())).isEqualTo(minor);
+                        assertThat(format.parse(out.bytes(), 0, out.length())).isEqualTo(minor);
                     }
                 });
     }

@@ -12,8 +12,7 @@ import org.testng.annotations.Test;
 /** Dates are read strictly by the declared pattern, and a refusal says what was probably meant. */
 public class DatePatternTest {
     private static long parse(DatePattern pattern, String text) {
-        char[] chars = text.toCharArray();
-        return pattern.parse(chars, 0, chars.length);
+        return pattern.parse(text);
     }
 
     @DataProvider

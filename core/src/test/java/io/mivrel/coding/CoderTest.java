@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Record;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
@@ -81,7 +82,8 @@ public class CoderTest {
             for (int i = phrases.length - 1; i >= 0; i--) {
                 expected = text.contains(phrases[i]) ? i : expected;
             }
-            assertThat(builder.build().first(text.toCharArray(), 0, text.length(), phrases.length, i -> true))
+            byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+            assertThat(builder.build().first(bytes, 0, bytes.length, phrases.length, i -> true))
                     .as(text)
                     .isEqualTo(expected);
         }

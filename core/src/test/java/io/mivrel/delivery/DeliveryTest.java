@@ -15,6 +15,7 @@ import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -40,8 +41,8 @@ public class DeliveryTest {
                 private List<String> row = new ArrayList<>();
 
                 @Override
-                public void cell(char[] chars, int from, int to) {
-                    row.add(new String(chars, from, to - from));
+                public void cell(byte[] bytes, int from, int to) {
+                    row.add(new String(bytes, from, to - from, StandardCharsets.UTF_8));
                 }
 
                 @Override
@@ -74,13 +75,7 @@ public class DeliveryTest {
                                 spoiledColumn,
                                 cell.isEmpty() ? "7" : (cell.startsWith("7") ? "8" : "7") + cell.substring(1));
                     }
-                    char[] chars = String.join("", cells).toCharArray();
-                    row.begin(next);
-                    row.over(chars);
-                    int at = 0;
-                    for (String cell : cells) {
-                        row.add(at, at += cell.length());
-                    }
+                    row.fill(next, cells);
                     return row;
                 }
 

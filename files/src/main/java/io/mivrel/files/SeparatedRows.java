@@ -1,5 +1,6 @@
 package io.mivrel.files;
 
+import io.mivrel.cells.Spans;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowFault;
 import io.mivrel.intake.RowSource;
@@ -14,13 +15,18 @@ import java.util.Arrays;
  * anything else after a quote damages the row. A damaged row costs its first physical line only: reading goes on with
  * the next line, so that a quote that is never closed does not swallow the file. Line ends may be CRLF, LF or CR.
  *
- * <p>Cells are spans of one buffer. A row holds at most {@value #MOST_CHARS} characters and {@value #MOST_CELLS} cells;
+ * <p>Cells are spans of one buffer. A row holds at most {@value #MOST_BYTES} bytes and {@value #MOST_CELLS} cells;
  * a longer one is passed over with a fault. For one thread.
  */
 public final class SeparatedRows implements RowSource {
-    static final int MOST_CHARS = 1 << 20;
+    static final int MOST_BYTES = 1 << 20;
     static final int MOST_CELLS = 16_384;
     private static final int PROBE = 8192;
+
+    private static final long ONES = 0x0101010101010101L;
+    private static final long HIGHEST = 0x8080808080808080L;
+    private static final long QUOTES = ONES * '"';
+    private static final long CONTROLS = ONES * ('\r' + 1);
 
     private enum Scan {
         ROW,
@@ -30,10 +36,11 @@ public final class SeparatedRows implements RowSource {
         TOO_MANY_CELLS
     }
 
-    private final CharInput in;
-    private final char separator;
+    private final Utf8Input in;
+    private final byte separator;
+    private final long separators;
     private final Row row = new Row();
-    private char[] buffer = new char[1 << 16];
+    private byte[] buffer = new byte[1 << 16];
     private int at;
     private int limit;
     private long consumed;
@@ -53,8 +60,9 @@ public final class SeparatedRows implements RowSource {
      * @param encoding the name of a character set, or {@code auto}
      */
     public SeparatedRows(InputStream in, char separator, String encoding) throws IOException {
-        this.in = new CharInput(in, encoding);
-        this.separator = separator;
+        this.in = new Utf8Input(in, encoding);
+        this.separator = (byte) separator;
+        this.separators = ONES * separator;
     }
 
     /** Opens a file; a missing file, a folder or one that may not be read is an {@link IOException} that says so. */
@@ -78,13 +86,13 @@ public final class SeparatedRows implements RowSource {
             Scan scan = scan();
             switch (scan) {
                 case ROW -> {
-                    return finish();
+                    return rowEnd - at > MOST_BYTES ? tooLong() : finish();
                 }
                 case END -> {
                     return null;
                 }
                 case NEED_MORE -> {
-                    if (limit - at >= MOST_CHARS) {
+                    if (limit - at >= MOST_BYTES) {
                         return tooLong();
                     }
                     refill();
@@ -141,8 +149,8 @@ public final class SeparatedRows implements RowSource {
         int seen = Math.min(limit, PROBE);
         int odd = 0;
         for (int i = 0; i < seen; i++) {
-            char c = buffer[i];
-            if (c < ' ' && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0x1A) {
+            byte c = buffer[i];
+            if (c >= 0 && c < ' ' && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0x1A) {
                 odd++;
             }
         }
@@ -156,7 +164,7 @@ public final class SeparatedRows implements RowSource {
             consumed += at;
             at = 0;
         }
-        if (limit == buffer.length) {
+        if (buffer.length - limit < Utf8Input.ROOM) {
             buffer = Arrays.copyOf(buffer, buffer.length * 2);
         }
         int read = in.read(buffer, limit);
@@ -168,10 +176,9 @@ public final class SeparatedRows implements RowSource {
     }
 
     private Scan scan() {
-        final char[] b = buffer;
+        final byte[] b = buffer;
         final int end = limit;
-        final char sep = separator;
-        final char most = (char) Math.max(sep, '"');
+        final byte sep = separator;
         int i = at;
         row.begin(line);
         row.over(b);
@@ -190,13 +197,11 @@ public final class SeparatedRows implements RowSource {
                 int close = i + 1;
                 boolean hasDoubled = false;
                 while (true) {
-                    while (close < end && b[close] != '"' && b[close] > '\r') {
-                        close++;
-                    }
+                    close = quotedEnd(b, close, end);
                     if (close == end) {
                         return ended ? Scan.QUOTE_TROUBLE : Scan.NEED_MORE;
                     }
-                    char c = b[close];
+                    byte c = b[close];
                     if (c == '"') {
                         if (close + 1 == end && !ended) {
                             return Scan.NEED_MORE;
@@ -225,19 +230,18 @@ public final class SeparatedRows implements RowSource {
                     return Scan.QUOTE_TROUBLE;
                 }
             } else {
+                i = plainEnd(b, i, end);
                 while (i < end) {
-                    char c = b[i];
-                    if (c <= most) {
-                        if (c == sep || c == '\n' || c == '\r') {
-                            break;
-                        }
-                        if (c == '"') {
-                            row.quoteInside();
-                        } else if (c == 0) {
-                            sawNul = true;
-                        }
+                    byte c = b[i];
+                    if (c == sep || c == '\n' || c == '\r') {
+                        break;
                     }
-                    i++;
+                    if (c == '"') {
+                        row.quoteInside();
+                    } else if (c == 0) {
+                        sawNul = true;
+                    }
+                    i = plainEnd(b, i + 1, end);
                 }
                 cellEnd = i;
             }
@@ -276,6 +280,42 @@ public final class SeparatedRows implements RowSource {
         return Scan.ROW;
     }
 
+    // The first separator, quote or control character. Eight bytes at once: a byte that equals a mark becomes nil, and
+    // then, as for a control character, its highest bit comes up. The lowest bit that is up is always right.
+    private int plainEnd(byte[] b, int from, int end) {
+        int i = from;
+        for (; i + 8 <= b.length && i < end; i += 8) {
+            long x = Spans.eight(b, i);
+            long quote = x ^ QUOTES;
+            long sep = x ^ separators;
+            long hit = ((quote - ONES) & ~quote | (sep - ONES) & ~sep | (x - CONTROLS) & ~x) & HIGHEST;
+            if (hit != 0) {
+                return Math.min(end, i + (Long.numberOfTrailingZeros(hit) >>> 3));
+            }
+        }
+        while (i < end && b[i] != separator && b[i] != '"' && (b[i] > '\r' || b[i] < 0)) {
+            i++;
+        }
+        return Math.min(i, end);
+    }
+
+    // The first quote or control character.
+    private static int quotedEnd(byte[] b, int from, int end) {
+        int i = from;
+        for (; i + 8 <= b.length && i < end; i += 8) {
+            long x = Spans.eight(b, i);
+            long quote = x ^ QUOTES;
+            long hit = ((quote - ONES) & ~quote | (x - CONTROLS) & ~x) & HIGHEST;
+            if (hit != 0) {
+                return Math.min(end, i + (Long.numberOfTrailingZeros(hit) >>> 3));
+            }
+        }
+        while (i < end && b[i] != '"' && (b[i] > '\r' || b[i] < 0)) {
+            i++;
+        }
+        return Math.min(i, end);
+    }
+
     private void rememberDoubled(int cell) {
         if (doubledCount == doubled.length) {
             doubled = Arrays.copyOf(doubled, doubledCount * 2);
@@ -302,7 +342,7 @@ public final class SeparatedRows implements RowSource {
         line += lines;
     }
 
-    // The row's characters are not needed again, so the doubled quotes are taken out in place.
+    // The row's bytes are not needed again, so the doubled quotes are taken out in place.
     private void undouble(int cell) {
         int to = row.start(cell);
         for (int from = to; from < row.end(cell); from++) {
@@ -316,7 +356,7 @@ public final class SeparatedRows implements RowSource {
 
     private Row tooLong() throws IOException {
         int lineEnd = lineEnd(at);
-        if (lineEnd < limit) {
+        if (lineEnd < limit && lineEnd - at <= MOST_BYTES) {
             // The line itself is short: an open quote runs over many lines.
             return firstLineOnly(RowFault.QUOTE_UNCLOSED);
         }
@@ -350,7 +390,7 @@ public final class SeparatedRows implements RowSource {
 
     // Passes over the rest of a physical line without keeping it; shows its beginning.
     private Row skipLine(RowFault fault) throws IOException {
-        char[] shown = Arrays.copyOfRange(buffer, at, Math.min(limit, at + 100));
+        byte[] shown = Arrays.copyOfRange(buffer, at, Math.min(limit, at + 100));
         long number = line;
         int end = lineEnd(at);
         while (end == limit && !ended) {
@@ -367,7 +407,7 @@ public final class SeparatedRows implements RowSource {
         return row;
     }
 
-    private static int lineEndOf(char[] shown) {
+    private static int lineEndOf(byte[] shown) {
         int i = 0;
         while (i < shown.length && shown[i] != '\n' && shown[i] != '\r') {
             i++;

@@ -1,5 +1,6 @@
 package io.mivrel.files;
 
+import io.mivrel.cells.Spans;
 import io.mivrel.delivery.DeliveryForm;
 import io.mivrel.delivery.RowWriter;
 import java.io.IOException;
@@ -9,28 +10,36 @@ import java.nio.CharBuffer;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
 
 /**
  * Writes separated text by RFC 4180: a cell that holds the separator, a quote or a line end is quoted, and its quotes
- * are doubled. A character that the encoding cannot write is an {@link IOException}, never a question mark. Plain ASCII
- * cells go to the bytes in one pass; all others through an encoder. For one thread.
+ * are doubled. A character that the encoding cannot write is an {@link IOException}, never a question mark. UTF-8 and plain ASCII
+ * are copied; all else goes through an encoder. For one thread.
  */
 final class SeparatedWriter implements RowWriter {
+    private static final long ONES = 0x0101010101010101L;
+    private static final long HIGHEST = 0x8080808080808080L;
+    private static final long QUOTES = ONES * '"';
+    private static final long CONTROLS = ONES * ('\r' + 1);
+
     private final OutputStream out;
     private final char separator;
+    private final long separators;
     private final String lineEnd;
     private final boolean quoteAll;
     private final CharsetEncoder encoder;
     private final boolean asciiCompatible;
+    private final boolean isUtf8;
     private final byte[] bytes = new byte[1 << 16];
-    private final boolean[] special = new boolean[128];
     private int length;
     private boolean rowBegun;
-    private char[] quoted = new char[256];
+    private byte[] quoted = new byte[256];
 
     SeparatedWriter(OutputStream out, DeliveryForm form) throws IOException {
         this.out = out;
         this.separator = form.separator();
+        this.separators = ONES * separator;
         this.lineEnd = form.lineEnd();
         this.quoteAll = form.quoteAll();
         Charset charset = Charset.forName(form.encoding());
@@ -38,55 +47,47 @@ final class SeparatedWriter implements RowWriter {
                 .onMalformedInput(CodingErrorAction.REPORT)
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
         this.asciiCompatible = Encodings.isAsciiCompatible(charset);
-        for (char c : new char[] {separator, '"', '\n', '\r'}) {
-            special[c] = true;
-        }
+        this.isUtf8 = charset.equals(StandardCharsets.UTF_8);
         if (form.byteOrderMark()) {
-            encode(new char[] {'\uFEFF'}, 0, 1);
+            encode("\uFEFF");
         }
     }
 
     @Override
-    public void cell(char[] from, int start, int end) throws IOException {
+    public void cell(byte[] from, int start, int end) throws IOException {
         if (rowBegun) {
             mark(separator);
         }
         rowBegun = true;
-        if (quoteAll || !asciiCompatible || !plain(from, start, end)) {
-            cellWithCare(from, start, end);
-        }
-    }
-
-    // The common case in one pass; false, with nothing written, when the cell needs quotes or an encoder.
-    private boolean plain(char[] from, int start, int end) throws IOException {
-        int size = end - start;
-        if (size > bytes.length) {
-            return false;
-        }
-        if (size > bytes.length - length) {
-            flush();
-        }
-        byte[] to = bytes;
-        boolean[] careful = special;
-        int n = length;
-        for (int i = start; i < end; i++) {
-            char c = from[i];
-            if (c >= careful.length || careful[c]) {
-                return false;
-            }
-            to[n++] = (byte) c;
-        }
-        length = n;
-        return true;
-    }
-
-    private void cellWithCare(char[] from, int start, int end) throws IOException {
-        if (!quoteAll && !needsQuotes(from, start, end)) {
+        if (quoteAll || needsQuotes(from, start, end)) {
+            putQuoted(from, start, end);
+        } else {
             put(from, start, end);
-            return;
         }
+    }
+
+    private boolean needsQuotes(byte[] from, int start, int end) {
+        int i = start;
+        for (; i + 8 <= end; i += 8) {
+            long x = Spans.eight(from, i);
+            long quote = x ^ QUOTES;
+            long sep = x ^ separators;
+            if ((((quote - ONES) & ~quote | (sep - ONES) & ~sep | (x - CONTROLS) & ~x) & HIGHEST) != 0) {
+                break;
+            }
+        }
+        for (; i < end; i++) {
+            byte c = from[i];
+            if (c == separator || c == '"' || c == '\n' || c == '\r') {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void putQuoted(byte[] from, int start, int end) throws IOException {
         if (quoted.length < 2 * (end - start) + 2) {
-            quoted = new char[2 * (end - start) + 2];
+            quoted = new byte[2 * (end - start) + 2];
         }
         int n = 0;
         quoted[n++] = '"';
@@ -98,16 +99,6 @@ final class SeparatedWriter implements RowWriter {
         }
         quoted[n++] = '"';
         put(quoted, 0, n);
-    }
-
-    private boolean needsQuotes(char[] from, int start, int end) {
-        for (int i = start; i < end; i++) {
-            char c = from[i];
-            if (c == separator || c == '"' || c == '\n' || c == '\r') {
-                return true;
-            }
-        }
-        return false;
     }
 
     @Override
@@ -125,33 +116,25 @@ final class SeparatedWriter implements RowWriter {
             }
             bytes[length++] = (byte) c;
         } else {
-            encode(new char[] {c}, 0, 1);
+            encode(String.valueOf(c));
         }
     }
 
-    private void put(char[] from, int start, int end) throws IOException {
-        if (asciiCompatible && end - start <= bytes.length && isAscii(from, start, end)) {
-            if (end - start > bytes.length - length) {
-                flush();
-            }
-            for (int i = start; i < end; i++) {
-                bytes[length++] = (byte) from[i];
-            }
-        } else {
-            encode(from, start, end);
+    private void put(byte[] from, int start, int end) throws IOException {
+        int size = end - start;
+        if (size > bytes.length || !isUtf8 && !(asciiCompatible && Spans.isAscii(from, start, end))) {
+            encode(new String(from, start, size, StandardCharsets.UTF_8));
+            return;
         }
+        if (size > bytes.length - length) {
+            flush();
+        }
+        System.arraycopy(from, start, bytes, length, size);
+        length += size;
     }
 
-    private static boolean isAscii(char[] from, int start, int end) {
-        int bits = 0;
-        for (int i = start; i < end; i++) {
-            bits |= from[i];
-        }
-        return bits < 128;
-    }
-
-    private void encode(char[] from, int start, int end) throws IOException {
-        ByteBuffer encoded = encoder.encode(CharBuffer.wrap(from, start, end - start));
+    private void encode(String text) throws IOException {
+        ByteBuffer encoded = encoder.encode(CharBuffer.wrap(text));
         flush();
         out.write(encoded.array(), encoded.arrayOffset(), encoded.remaining());
     }

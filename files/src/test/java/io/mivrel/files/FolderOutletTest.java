@@ -10,6 +10,7 @@ import io.mivrel.intake.RowSource;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -31,7 +32,8 @@ public class FolderOutletTest {
     private static void write(FolderOutlet outlet, int part, String... cells) throws IOException {
         try (RowWriter writer = outlet.open(part)) {
             for (String cell : cells) {
-                writer.cell(cell.toCharArray(), 0, cell.length());
+                byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);
+                writer.cell(bytes, 0, bytes.length);
             }
             writer.endRow();
         }

@@ -47,16 +47,8 @@ public class SummaryTextTest {
                 if (next == lines.size()) {
                     return null;
                 }
-                char[] chars = lines.get(next++).toCharArray();
-                row.begin(next);
-                row.over(chars);
-                int start = 0;
-                for (int i = 0; i <= chars.length; i++) {
-                    if (i == chars.length || chars[i] == ',') {
-                        row.add(start, i);
-                        start = i + 1;
-                    }
-                }
+                List<String> cells = List.of(lines.get(next++).split(",", -1));
+                row.fill(next, cells);
                 return row;
             }
 

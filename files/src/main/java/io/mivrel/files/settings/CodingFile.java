@@ -111,8 +111,7 @@ final class CodingFile {
         if (text == null) {
             return Record.ABSENT;
         }
-        char[] chars = text.toCharArray();
-        long amount = amounts.parse(chars, 0, chars.length);
+        long amount = amounts.parse(text);
         if (!AmountFormat.isAmount(amount) || amount < 0) {
             line.wrong("'" + title + "' must be an amount without sign, not '" + text + "'", "");
             return Record.ABSENT;

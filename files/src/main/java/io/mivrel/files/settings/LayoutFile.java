@@ -106,10 +106,9 @@ final class LayoutFile {
     }
 
     private static boolean isUsable(String constant, Field field, DatePattern date, AmountFormat numbers) {
-        char[] chars = constant.toCharArray();
         return switch (field.type()) {
-            case DATE -> date == null || DatePattern.isDate(date.parse(chars, 0, chars.length));
-            case AMOUNT -> AmountFormat.isAmount(numbers.parse(chars, 0, chars.length));
+            case DATE -> date == null || DatePattern.isDate(date.parse(constant));
+            case AMOUNT -> AmountFormat.isAmount(numbers.parse(constant));
             case DECIMAL -> isDecimal(constant);
             default -> true;
         };

@@ -1,13 +1,11 @@
 package io.mivrel.files;
 
+import io.mivrel.cells.Spans;
 import io.mivrel.intake.TextForm;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.CharBuffer;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetDecoder;
@@ -17,25 +15,31 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 
 /**
- * Decodes a stream of bytes strictly: a byte-order mark decides the encoding, else the declared one, else UTF-8. Bytes
- * that are nothing in the encoding become U+FFFD and their places are remembered, so that their rows can be held.
+ * Makes UTF-8 of a stream of bytes, strictly: a byte-order mark decides the encoding, else the declared one, else UTF-8.
+ * Bytes that are nothing in the encoding become U+FFFD and their places are remembered, so that their rows can be held.
  */
-final class CharInput implements Closeable {
-    private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+final class Utf8Input implements Closeable {
     private static final long ONES = 0x0101010101010101L;
     private static final long HIGHEST = 0x8080808080808080L;
-    private static final char REPLACEMENT = '\uFFFD';
+    private static final byte[] REPLACEMENT = "\uFFFD".getBytes(StandardCharsets.UTF_8);
+    /** Least room that a target must have. */
+    static final int ROOM = 256;
+
+    /** Bytes that are decoded slowly at a time, before the fast way is tried again. */
+    private static final int SLICE = 64;
 
     private final InputStream in;
     private final byte[] bytes = new byte[1 << 16];
     private final ByteBuffer pending = ByteBuffer.wrap(bytes);
     private final CharsetDecoder decoder;
     private final boolean asciiCompatible;
+    private final boolean isUtf8;
+    private final CharBuffer decoded = CharBuffer.allocate(SLICE);
     private final ArrayDeque<Long> damage = new ArrayDeque<>();
-    private long charsSoFar;
+    private long bytesSoFar;
     private boolean ended;
 
-    CharInput(InputStream in, String encoding) throws IOException {
+    Utf8Input(InputStream in, String encoding) throws IOException {
         this.in = in;
         pending.limit(0);
         fill();
@@ -47,6 +51,7 @@ final class CharInput implements Closeable {
                 .onMalformedInput(CodingErrorAction.REPORT)
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
         this.asciiCompatible = Encodings.isAsciiCompatible(charset);
+        this.isUtf8 = charset.equals(StandardCharsets.UTF_8);
     }
 
     private Charset byteOrderMark() {
@@ -77,66 +82,123 @@ final class CharInput implements Closeable {
         return true;
     }
 
-    /** Decodes into the target from {@code from} on; answers how many characters came, or -1 at the end. */
-    int read(char[] target, int from) throws IOException {
+    /**
+     * Fills the target from {@code from} on, where it must have {@link #ROOM}; answers how many bytes came, or -1 at the
+     * end.
+     */
+    int read(byte[] target, int from) throws IOException {
         int at = from;
-        while (at == from && from < target.length) {
+        while (at == from) {
             if (!pending.hasRemaining() && !fill()) {
                 return -1;
             }
-            at = decode(target, at);
+            at = take(target, at);
         }
-        charsSoFar += at - from;
+        bytesSoFar += at - from;
         return at - from;
     }
 
-    private int decode(char[] target, int from) throws IOException {
+    private int take(byte[] target, int from) throws IOException {
         int at = from;
-        if (asciiCompatible) {
-            at = widen(target, at);
-            if (!pending.hasRemaining() || at == target.length) {
-                return at;
+        // A little of what is not ASCII is followed by much that is, so both ways take turns.
+        while (target.length - at >= ROOM && pending.hasRemaining()) {
+            int before = pending.position();
+            if (asciiCompatible) {
+                at = copyPlain(target, at);
             }
-        }
-        CharBuffer out = CharBuffer.wrap(target, at, target.length - at);
-        // Beside a stretch of plain ASCII only a short way is decoded slowly, then the fast way is tried again.
-        int limit = pending.limit();
-        if (asciiCompatible && pending.remaining() > 64) {
-            pending.limit(pending.position() + 64);
-        }
-        CoderResult result = decoder.decode(pending, out, ended && pending.limit() == limit);
-        pending.limit(limit);
-        at = out.position();
-        if (result.isError()) {
-            damage.add(charsSoFar + at - from);
-            if (at < target.length) {
-                target[at++] = REPLACEMENT;
-                pending.position(pending.position() + result.length());
+            if (target.length - at >= ROOM && pending.hasRemaining()) {
+                at = isUtf8 ? copyWide(target, at, from) : transcode(target, at, from);
             }
-        } else if (at == from && pending.hasRemaining()) {
-            cutCharacter(limit);
+            if (pending.position() == before) {
+                return at == from ? cutCharacter(target, at) : at;
+            }
         }
         return at;
     }
 
-    // The bytes left begin a character whose end has not been read.
-    private void cutCharacter(int limit) throws IOException {
-        if (!fill() && pending.limit() == limit) {
-            damage.add(charsSoFar);
-            pending.position(limit);
+    // Copies a character of more than one byte when it is valid; does nothing when its end has not been read yet.
+    private int copyWide(byte[] target, int at, int from) {
+        int start = pending.position();
+        int length = validLength(bytes, start, pending.limit());
+        if (length > 0) {
+            for (int i = 0; i < length; i++) {
+                target[at + i] = bytes[start + i];
+            }
+            pending.position(start + length);
+            return at + length;
         }
+        if (length == 0 && !ended) {
+            return at;
+        }
+        // What begins a character at the very end of the file is cut off as a whole.
+        return replace(target, at, from, length == 0 ? pending.remaining() : -length);
+    }
+
+    // Puts the replacement character in the place of so many bytes.
+    private int replace(byte[] target, int at, int from, int unreadable) {
+        damage.add(bytesSoFar + at - from);
+        pending.position(Math.min(pending.limit(), pending.position() + unreadable));
+        System.arraycopy(REPLACEMENT, 0, target, at, REPLACEMENT.length);
+        return at + REPLACEMENT.length;
+    }
+
+    /**
+     * The length of the character that begins at a place, by The Unicode Standard, table 3-7; 0 when its end lies beyond
+     * the limit; else, negative, the number of bytes that belong to no character.
+     */
+    private static int validLength(byte[] b, int at, int limit) {
+        int first = b[at] & 0xFF;
+        if (first < 0x80) {
+            return 1;
+        }
+        if (first < 0xC2 || first > 0xF4) {
+            return -1;
+        }
+        int length = first < 0xE0 ? 2 : first < 0xF0 ? 3 : 4;
+        // The second byte has a narrower range after four of the first ones: no overlong forms, surrogates or beyond.
+        int least = first == 0xE0 ? 0xA0 : first == 0xF0 ? 0x90 : 0x80;
+        int most = first == 0xED ? 0x9F : first == 0xF4 ? 0x8F : 0xBF;
+        for (int i = 1; i < length; i++) {
+            if (at + i == limit) {
+                return 0;
+            }
+            int next = b[at + i] & 0xFF;
+            if (next < least || next > most) {
+                return -i;
+            }
+            least = 0x80;
+            most = 0xBF;
+        }
+        return length;
+    }
+
+    // By way of the platform's decoder, a slice at a time.
+    private int transcode(byte[] target, int at, int from) {
+        int limit = pending.limit();
+        pending.limit(Math.min(limit, pending.position() + SLICE));
+        decoded.clear();
+        CoderResult result = decoder.decode(pending, decoded, ended && pending.limit() == limit);
+        pending.limit(limit);
+        byte[] encoded = decoded.flip().toString().getBytes(StandardCharsets.UTF_8);
+        System.arraycopy(encoded, 0, target, at, encoded.length);
+        int end = at + encoded.length;
+        return result.isError() ? replace(target, end, from, result.length()) : end;
+    }
+
+    // The bytes left begin a character whose end has not been read.
+    private int cutCharacter(byte[] target, int at) throws IOException {
+        if (fill()) {
+            return at;
+        }
+        return pending.hasRemaining() ? replace(target, at, at, pending.remaining()) : at;
     }
 
     // Copies the leading bytes that are plain ASCII.
-    @SuppressWarnings("deprecation")
-    private int widen(char[] target, int from) {
+    private int copyPlain(byte[] target, int from) {
         int start = pending.position();
         int length = Math.min(pending.remaining(), target.length - from);
         int plain = plainLength(start, start + length) - start;
-        if (plain > 0) {
-            // By way of a string of single bytes: the platform copies into and out of those many bytes at a time.
-            new String(bytes, 0, start, plain).getChars(0, plain, target, from);
-        }
+        System.arraycopy(bytes, start, target, from, plain);
         pending.position(start + plain);
         return from + plain;
     }
@@ -144,7 +206,7 @@ final class CharInput implements Closeable {
     // Where the first byte that is not ASCII stands.
     private int plainLength(int start, int end) {
         int i = start;
-        while (i + 8 <= end && ((long) EIGHT.get(bytes, i) & HIGHEST) == 0) {
+        while (i + 8 <= end && (Spans.eight(bytes, i) & HIGHEST) == 0) {
             i += 8;
         }
         while (i < end && bytes[i] >= 0) {
@@ -169,7 +231,7 @@ final class CharInput implements Closeable {
             int limit = pending.limit();
             while (found < want && i < limit) {
                 if (i + 8 <= limit) {
-                    long ends = lineEnds((long) EIGHT.get(bytes, i));
+                    long ends = lineEnds(Spans.eight(bytes, i));
                     if (ends == 0) {
                         i += 8;
                         continue;
@@ -217,10 +279,10 @@ final class CharInput implements Closeable {
         return read > 0;
     }
 
-    /** True when an undecodable place lies before the given count of characters; forgets the places up to there. */
-    boolean damagedBefore(long chars) {
+    /** True when an undecodable place lies before the given count of bytes handed out; forgets the places up to there. */
+    boolean damagedBefore(long count) {
         boolean found = false;
-        while (!damage.isEmpty() && damage.peek() < chars) {
+        while (!damage.isEmpty() && damage.peek() < count) {
             damage.remove();
             found = true;
         }
