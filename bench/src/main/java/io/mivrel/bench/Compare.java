@@ -59,8 +59,9 @@ public final class Compare {
         List<Sample> floors = new ArrayList<>();
         List<Sample> runs = new ArrayList<>();
         List<Double> ratios = new ArrayList<>();
+        // The machine's speed drifts, so each run stands between two readings and is compared with both.
+        Sample before = time(0, floorCommand(file));
         for (int round = 0; round < rounds; round++) {
-            Sample floor = time(0, floorCommand(file));
             clean();
             Sample run = time(
                     1,
@@ -68,9 +69,12 @@ public final class Compare {
                             home.resolve("mivrel").toString(),
                             "run",
                             data.resolve(input + ".yaml").toString()));
-            floors.add(floor);
+            Sample after = time(0, floorCommand(file));
+            floors.add(before);
+            floors.add(after);
             runs.add(run);
-            ratios.add(run.seconds / floor.seconds);
+            ratios.add(2 * run.seconds / (before.seconds + after.seconds));
+            before = after;
         }
         clean();
         double megabytes = Files.size(file) / 1e6;

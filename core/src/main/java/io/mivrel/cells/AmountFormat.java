@@ -1,7 +1,5 @@
 package io.mivrel.cells;
 
-import io.mivrel.model.Money;
-import io.mivrel.model.Record;
 import java.nio.charset.StandardCharsets;
 import java.util.Objects;
 
@@ -25,7 +23,7 @@ public record AmountFormat(
         String currencyMark) {
 
     /** The cell is blank. */
-    public static final long BLANK = Record.ABSENT;
+    public static final long BLANK = Long.MIN_VALUE;
     /** The cell is no amount in this form. */
     public static final long UNREADABLE = Long.MIN_VALUE + 1;
     /** The amount has decimals that the currency has not. */
@@ -36,6 +34,8 @@ public record AmountFormat(
     public static final long LARGEST = 1_000_000_000_000_000L;
 
     private static final long[] SCALE = {1, 10, 100, 1000, 10_000};
+    /** The largest number that may be multiplied by the scale at the same place. */
+    private static final long[] MOST = {LARGEST, LARGEST / 10, LARGEST / 100, LARGEST / 1000, LARGEST / 10_000};
 
     public AmountFormat {
         Objects.requireNonNull(currencyMark);
@@ -160,13 +160,12 @@ public record AmountFormat(
         if (s == e) {
             return UNREADABLE;
         }
-        return whole > LARGEST / SCALE[decimals] ? TOO_LARGE : scaled(value, found);
+        return whole > MOST[decimals] ? TOO_LARGE : scaled(value, found);
     }
 
     // Compared before it is multiplied, which could wrap.
     private long scaled(long value, int found) {
-        long scale = SCALE[decimals - found];
-        return value > LARGEST / scale ? TOO_LARGE : value * scale;
+        return value > MOST[decimals - found] ? TOO_LARGE : value * SCALE[decimals - found];
     }
 
     private static boolean onlyDigits(byte[] c, int s, int e) {
@@ -231,7 +230,9 @@ public record AmountFormat(
             return "has more than " + decimals + " decimals";
         }
         if (refusal == TOO_LARGE) {
-            return "is larger than " + Money.show(LARGEST, decimals);
+            CellBuffer largest = new CellBuffer();
+            new AmountFormat(decimals, '.', ',', false, false, "").append(LARGEST, largest);
+            return "is larger than " + largest;
         }
         String thousands = thousandsMark == 0 ? "no thousands mark" : "thousands mark '" + thousandsMark + "'";
         return "is no amount with decimal mark '" + decimalMark + "' and " + thousands;

@@ -16,6 +16,22 @@ public final class Spans {
         return (long) EIGHT.get(bytes, at);
     }
 
+    /** Writes eight bytes at a place, the lowest one first. */
+    public static void eight(byte[] bytes, int at, long value) {
+        EIGHT.set(bytes, at, value);
+    }
+
+    /** Copies bytes; a few of them faster than the platform, and then bytes behind the copy may change too. */
+    public static void copy(byte[] from, int start, byte[] to, int at, int length) {
+        if (length > 32 || start + 32 > from.length || at + 32 > to.length) {
+            System.arraycopy(from, start, to, at, length);
+            return;
+        }
+        for (int i = 0; i < length; i += 8) {
+            eight(to, at + i, eight(from, start + i));
+        }
+    }
+
     /** The start after leading blanks: spaces, other white space, and the no-break spaces that spreadsheets leave. */
     public static int trimStart(byte[] bytes, int from, int to) {
         int i = from;

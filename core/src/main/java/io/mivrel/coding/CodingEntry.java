@@ -41,9 +41,4 @@ public record CodingEntry(
         return new CodingEntry(
                 name, direction, List.of(words), Record.ABSENT, Record.ABSENT, account, null, null, null);
     }
-
-    boolean fits(long amount) {
-        long size = Math.abs(amount);
-        return direction.fits(amount) && (from == Record.ABSENT || size >= from) && (to == Record.ABSENT || size <= to);
-    }
 }

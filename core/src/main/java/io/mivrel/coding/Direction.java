@@ -4,9 +4,5 @@ package io.mivrel.coding;
 public enum Direction {
     IN,
     OUT,
-    EITHER;
-
-    boolean fits(long amount) {
-        return this == EITHER || (this == IN) == (amount >= 0);
-    }
+    EITHER
 }

@@ -24,6 +24,9 @@ final class PhraseFinder {
     private final char[] classes;
 
     private final int width;
+    /** Where each state goes by each class; in the small form when it fits, which the processor keeps at hand. */
+    private final char[] smallNext;
+
     private final int[] next;
     private final Target[][] found;
     /** The first state, multiplied by the width as all are, that ends a phrase; all after it do too. */
@@ -33,6 +36,10 @@ final class PhraseFinder {
         this.classes = classes;
         this.width = width;
         this.next = next;
+        this.smallNext = next.length <= Character.MAX_VALUE ? new char[next.length] : null;
+        for (int i = 0; smallNext != null && i < next.length; i++) {
+            smallNext[i] = (char) next[i];
+        }
         this.found = found;
         this.firstFound = firstFound;
     }
@@ -51,10 +58,12 @@ final class PhraseFinder {
             return limit;
         }
         final int[] steps = next;
+        final char[] smallSteps = smallNext;
         final char[] classOf = classes;
         int best = limit;
         int state = 0;
         byte last = ' ';
+        boolean simple = true;
         for (int i = from; i < to; i++) {
             byte b = text[i];
             if (b <= ' ') {
@@ -63,14 +72,15 @@ final class PhraseFinder {
                 }
                 if (last == ' ') {
                     // Runs of blanks count as one.
+                    simple = false;
                     continue;
                 }
                 b = ' ';
             }
             last = b;
-            state = steps[state + classOf[b]];
+            state = smallSteps != null ? smallSteps[state + classOf[b]] : steps[state + classOf[b]];
             if (state >= firstFound) {
-                best = best(text, from, to, i, state, best, accepts);
+                best = best(text, from, to, i, state, best, accepts, simple);
             }
         }
         return best;
@@ -94,32 +104,35 @@ final class PhraseFinder {
             int known = blank ? ' ' : c;
             state = next[state + (known < classes.length ? classes[known] : 0)];
             if (state >= firstFound) {
-                best = best(text, from, to, i - 1, state, best, accepts);
+                best = best(text, from, to, i - 1, state, best, accepts, false);
             }
         }
         return best;
     }
 
-    private int best(byte[] text, int from, int to, int last, int state, int before, IntPredicate accepts) {
+    // A simple text has a byte for each character that counts.
+    private int best(
+            byte[] text, int from, int to, int last, int state, int before, IntPredicate accepts, boolean simple) {
         int best = before;
         for (Target target : found[state / width]) {
-            if (target.owner < best && accepts.test(target.owner) && standsAlone(text, from, to, last, target)) {
+            if (target.owner < best
+                    && accepts.test(target.owner)
+                    && (target.openEnd || last + 1 == to || !isWord(text, last + 1))
+                    && (target.openStart || standsAtStart(text, from, last, target.length, simple))) {
                 best = target.owner;
             }
         }
         return best;
     }
 
-    private static boolean standsAlone(byte[] text, int from, int to, int last, Target target) {
-        if (!target.openEnd && last + 1 < to && isWord(Spans.codePoint(text, last + 1))) {
-            return false;
-        }
-        if (target.openStart) {
-            return true;
+    private static boolean standsAtStart(byte[] text, int from, int last, int length, boolean simple) {
+        if (simple) {
+            int before = last - length;
+            return before < from || !isWord(text, before);
         }
         // Walk back over the phrase; runs of blanks in the text count as one.
         int i = last + 1;
-        for (int left = target.length; left > 0; left--) {
+        for (int left = length; left > 0; left--) {
             i = Spans.before(text, i);
             if (isBlank(Spans.codePoint(text, i))) {
                 while (i > from && isBlank(Spans.codePoint(text, Spans.before(text, i)))) {
@@ -127,13 +140,14 @@ final class PhraseFinder {
                 }
             }
         }
-        return i <= from || !isWord(Spans.codePoint(text, Spans.before(text, i)));
+        return i <= from || !isWord(text, Spans.before(text, i));
     }
 
-    private static boolean isWord(int c) {
-        return c < 128
+    private static boolean isWord(byte[] text, int at) {
+        int c = text[at];
+        return c >= 0
                 ? c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z'
-                : Character.isLetterOrDigit(c);
+                : Character.isLetterOrDigit(Spans.codePoint(text, at));
     }
 
     private static boolean isBlank(int c) {

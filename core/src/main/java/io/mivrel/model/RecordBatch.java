@@ -1,5 +1,6 @@
 package io.mivrel.model;
 
+import io.mivrel.cells.Spans;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -183,7 +184,7 @@ public final class RecordBatch {
         if (textLength + length > texts.length) {
             texts = Arrays.copyOf(texts, Math.max(texts.length * 2, textLength + length));
         }
-        System.arraycopy(bytes, from, texts, textLength, length);
+        Spans.copy(bytes, from, texts, textLength, length);
         int slot = field.slot();
         textStarts[slot][size] = textLength;
         textLength += length;

@@ -21,6 +21,7 @@ final class SeparatedWriter implements RowWriter {
     private static final long ONES = 0x0101010101010101L;
     private static final long HIGHEST = 0x8080808080808080L;
     private static final long QUOTES = ONES * '"';
+    private static final long BLANKS = ONES * ' ';
     private static final long CONTROLS = ONES * ('\r' + 1);
 
     private final OutputStream out;
@@ -31,6 +32,9 @@ final class SeparatedWriter implements RowWriter {
     private final CharsetEncoder encoder;
     private final boolean asciiCompatible;
     private final boolean isUtf8;
+    /** The bits of bytes that cannot be written as they are. */
+    private final long encoded;
+
     private final byte[] bytes = new byte[1 << 16];
     private int length;
     private boolean rowBegun;
@@ -48,6 +52,7 @@ final class SeparatedWriter implements RowWriter {
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
         this.asciiCompatible = Encodings.isAsciiCompatible(charset);
         this.isUtf8 = charset.equals(StandardCharsets.UTF_8);
+        this.encoded = isUtf8 ? 0 : HIGHEST;
         if (form.byteOrderMark()) {
             encode("\uFEFF");
         }
@@ -59,6 +64,9 @@ final class SeparatedWriter implements RowWriter {
             mark(separator);
         }
         rowBegun = true;
+        if (!quoteAll && asciiCompatible && plain(from, start, end)) {
+            return;
+        }
         if (quoteAll || needsQuotes(from, start, end)) {
             putQuoted(from, start, end);
         } else {
@@ -66,17 +74,58 @@ final class SeparatedWriter implements RowWriter {
         }
     }
 
-    private boolean needsQuotes(byte[] from, int start, int end) {
-        int i = start;
-        for (; i + 8 <= end; i += 8) {
-            long x = Spans.eight(from, i);
-            long quote = x ^ QUOTES;
-            long sep = x ^ separators;
-            if ((((quote - ONES) & ~quote | (sep - ONES) & ~sep | (x - CONTROLS) & ~x) & HIGHEST) != 0) {
-                break;
+    // The common case in one pass; false, with nothing written, when the cell may need quotes or an encoder.
+    private boolean plain(byte[] from, int start, int end) throws IOException {
+        int size = end - start;
+        if (size + 8 > bytes.length - length) {
+            flush();
+            if (size + 8 > bytes.length) {
+                return false;
             }
         }
-        for (; i < end; i++) {
+        byte[] to = bytes;
+        int n = length;
+        int i = start;
+        for (; i + 8 <= end; i += 8, n += 8) {
+            long x = Spans.eight(from, i);
+            if (isSpecial(x)) {
+                return false;
+            }
+            Spans.eight(to, n, x);
+        }
+        int rest = end - i;
+        if (rest > 0) {
+            long x = i + 8 <= from.length ? Spans.eight(from, i) : last(from, i, end);
+            // What lies behind the cell is nobody's business: blanks in its place.
+            long own = -1L >>> (64 - 8 * rest);
+            if (isSpecial(x & own | BLANKS & ~own)) {
+                return false;
+            }
+            Spans.eight(to, n, x);
+            n += rest;
+        }
+        length = n;
+        return true;
+    }
+
+    private static long last(byte[] from, int start, int end) {
+        long x = 0;
+        for (int i = end - 1; i >= start; i--) {
+            x = x << 8 | from[i] & 0xFF;
+        }
+        return x;
+    }
+
+    // Eight bytes at once: a byte that equals a mark becomes nil, and then its highest bit comes up.
+    private boolean isSpecial(long x) {
+        long quote = x ^ QUOTES;
+        long sep = x ^ separators;
+        long hit = (quote - ONES) & ~quote | (sep - ONES) & ~sep | (x - CONTROLS) & ~x | x & encoded;
+        return (hit & HIGHEST) != 0;
+    }
+
+    private boolean needsQuotes(byte[] from, int start, int end) {
+        for (int i = start; i < end; i++) {
             byte c = from[i];
             if (c == separator || c == '"' || c == '\n' || c == '\r') {
                 return true;
