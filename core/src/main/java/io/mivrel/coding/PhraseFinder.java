@@ -23,18 +23,18 @@ final class PhraseFinder {
     /** The class of each character of the basic plane that stands in a phrase; all others have class 0. */
     private final char[] classes;
 
-    private final int width;
+    private final int shift;
     /** Where each state goes by each class; in the small form when it fits, which the processor keeps at hand. */
     private final char[] smallNext;
 
     private final int[] next;
     private final Target[][] found;
-    /** The first state, multiplied by the width as all are, that ends a phrase; all after it do too. */
+    /** The first state, shifted as all are, that ends a phrase; all after it do too. */
     private final int firstFound;
 
-    private PhraseFinder(char[] classes, int width, int[] next, Target[][] found, int firstFound) {
+    private PhraseFinder(char[] classes, int shift, int[] next, Target[][] found, int firstFound) {
         this.classes = classes;
-        this.width = width;
+        this.shift = shift;
         this.next = next;
         this.smallNext = next.length <= Character.MAX_VALUE ? new char[next.length] : null;
         for (int i = 0; smallNext != null && i < next.length; i++) {
@@ -114,7 +114,7 @@ final class PhraseFinder {
     private int best(
             byte[] text, int from, int to, int last, int state, int before, IntPredicate accepts, boolean simple) {
         int best = before;
-        for (Target target : found[state / width]) {
+        for (Target target : found[state >>> shift]) {
             if (target.owner < best
                     && accepts.test(target.owner)
                     && (target.openEnd || last + 1 == to || !isWord(text, last + 1))
@@ -224,7 +224,8 @@ final class PhraseFinder {
             return renumbered(classes, width, next, states);
         }
 
-        // States that end a phrase come last, so that one comparison tells them, and targets are row starts.
+        // States that end a phrase come last, so that one comparison tells them. A row of steps has a power of two of
+        // places, and a state is the place where its row begins.
         private PhraseFinder renumbered(char[] classes, int width, int[] next, int states) {
             int[] number = new int[states];
             int given = 0;
@@ -240,14 +241,15 @@ final class PhraseFinder {
                 }
             }
             Target[][] found = new Target[states][];
-            int[] steps = new int[next.length];
+            int shift = 32 - Integer.numberOfLeadingZeros(width - 1);
+            int[] steps = new int[states << shift];
             for (int s = 0; s < states; s++) {
                 found[number[s]] = targets.get(s).toArray(Target[]::new);
                 for (int c = 0; c < width; c++) {
-                    steps[number[s] * width + c] = number[next[s * width + c]] * width;
+                    steps[(number[s] << shift) + c] = number[next[s * width + c]] << shift;
                 }
             }
-            return new PhraseFinder(withCapitals(classes), width, steps, found, firstFound * width);
+            return new PhraseFinder(withCapitals(classes), shift, steps, found, firstFound << shift);
         }
 
         // A capital letter has the class of its small one.
