@@ -13,6 +13,7 @@ import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.TextForm;
+import io.mivrel.ledger.Register;
 import io.mivrel.run.Input;
 import io.mivrel.run.Memory;
 import io.mivrel.run.Order;
@@ -69,6 +70,7 @@ public final class Mivrel {
      * all mistakes of all settings files at once.
      */
     public static Mivrel open(Path runSheet) throws SettingsException {
+        Register.prepareEngine();
         RunSheet sheet = RunSheet.read(runSheet);
         Mivrel run = new Mivrel(sheet.name(), sheet.books());
         sheet.sources().forEach(s -> run.sources.add(new Source(s.path(), s.shown(), s.layout())));

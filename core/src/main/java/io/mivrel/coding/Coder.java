@@ -1,6 +1,7 @@
 package io.mivrel.coding;
 
 import io.mivrel.model.BankLines;
+import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Record;
 import java.util.ArrayList;
 import java.util.List;
@@ -9,6 +10,7 @@ import java.util.function.IntPredicate;
 /** Finds the entry that decides a bank line. Compiled once from a table; for one thread, since it counts its hits. */
 public final class Coder {
     private final CodingEntry[] entries;
+    private final Coding[] codings;
     private final long[] hits;
     private final PhraseFinder phrases;
     /** The smallest amount that each entry takes, without sign; beyond all amounts when it does not take that way. */
@@ -21,6 +23,7 @@ public final class Coder {
 
     public Coder(CodingTable table) {
         entries = table.entries().toArray(CodingEntry[]::new);
+        codings = new Coding[entries.length];
         hits = new long[entries.length];
         leastIn = new long[entries.length];
         leastOut = new long[entries.length];
@@ -32,6 +35,12 @@ public final class Coder {
             leastIn[i] = entries[i].direction() == Direction.OUT ? Long.MAX_VALUE : from;
             leastOut[i] = entries[i].direction() == Direction.IN ? Long.MAX_VALUE : from;
             most[i] = entries[i].to() == Record.ABSENT ? Long.MAX_VALUE : entries[i].to();
+            codings[i] = new Coding(
+                    entries[i].name(),
+                    entries[i].account(),
+                    entries[i].taxCode(),
+                    entries[i].party(),
+                    entries[i].narrative());
             if (entries[i].words().isEmpty()) {
                 bare.add(i);
             }
@@ -43,8 +52,8 @@ public final class Coder {
         wordless = bare.stream().mapToInt(Integer::intValue).toArray();
     }
 
-    /** The first entry that fits, or {@code null} when none does. The record must have an amount. */
-    public CodingEntry decide(Record line) {
+    /** What the first entry that fits decides, or {@code null} when none does. The record must have an amount. */
+    public Coding decide(Record line) {
         long amount = line.number(BankLines.AMOUNT);
         long[] least = amount < 0 ? leastOut : leastIn;
         long size = Math.abs(amount);
@@ -64,7 +73,7 @@ public final class Coder {
             return null;
         }
         hits[best]++;
-        return entries[best];
+        return codings[best];
     }
 
     /** The entries that decided nothing so far. */

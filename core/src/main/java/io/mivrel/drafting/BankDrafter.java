@@ -3,7 +3,6 @@ package io.mivrel.drafting;
 import io.mivrel.books.Books;
 import io.mivrel.books.TaxCode;
 import io.mivrel.coding.Coder;
-import io.mivrel.coding.CodingEntry;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.BankTransaction.Coding;
@@ -18,6 +17,7 @@ import io.mivrel.model.Rule;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Function;
 
 /**
  * Codes a bank line and makes it a transaction with its double entry: the bank account against the coded one, with the
@@ -29,6 +29,7 @@ public final class BankDrafter implements Drafter {
     private final Coder coder;
     private final String suspense;
     private final String fileMark;
+    private final Function<BankTransaction, Journal> entryOf = this::entry;
 
     /**
      * @param books for tax rates
@@ -50,15 +51,13 @@ public final class BankDrafter implements Drafter {
         Record line = records.get(0);
         long amount = line.number(BankLines.AMOUNT);
         // A line that is held for another reason has met its entry all the same.
-        CodingEntry entry = coder == null || amount == Record.ABSENT ? null : coder.decide(line);
-        Coding coding = entry == null || !line.isSound()
-                ? asRead(line, null)
-                : new Coding(entry.name(), entry.account(), entry.taxCode(), entry.party(), entry.narrative());
+        Coding decided = coder == null || amount == Record.ABSENT ? null : coder.decide(line);
+        Coding coding = decided == null || !line.isSound() ? asRead(line, null) : decided;
         if (coding.account() == null && coder != null && line.isSound()) {
             findings.accept(uncoded(line, amount));
             coding = asRead(line, suspense);
         }
-        return new BankTransaction(bankAccount, line, coding, this::entry);
+        return new BankTransaction(bankAccount, records, coding, entryOf);
     }
 
     private Journal entry(BankTransaction line) {

@@ -28,14 +28,15 @@ public final class BankTransaction implements Document {
 
     /**
      * @param bankAccount account code of the bank or card account
-     * @param record the bank line as it was read
+     * @param line the one bank line as it was read
      * @param coding what was decided about it
      * @param entry makes its double entry; with no lines when it is not sound or not coded
      */
-    public BankTransaction(String bankAccount, Record record, Coding coding, Function<BankTransaction, Journal> entry) {
+    public BankTransaction(
+            String bankAccount, RecordRange line, Coding coding, Function<BankTransaction, Journal> entry) {
         this.bankAccount = bankAccount;
-        this.record = record;
-        this.records = record.batch().range(record.index(), record.index() + 1);
+        this.record = line.get(0);
+        this.records = line;
         this.coding = coding;
         this.entry = entry;
     }

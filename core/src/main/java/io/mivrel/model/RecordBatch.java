@@ -14,6 +14,9 @@ import java.util.Objects;
  * <p>What runs over millions of rows asks the batch itself for a field of a record; what wants comfort asks the record.
  */
 public final class RecordBatch {
+    /** The column of a field that no record has; never written. */
+    private static final int[] NOWHERE = new int[1024];
+
     private final FieldTable table;
     private final String file;
     private final String sheet;
@@ -47,8 +50,8 @@ public final class RecordBatch {
         }
         for (Field field : table.fields()) {
             if (field.type().isSpan() && !field.derived()) {
-                textStarts[field.slot()] = new int[capacity];
-                textEnds[field.slot()] = new int[capacity];
+                textStarts[field.slot()] = capacity <= NOWHERE.length ? NOWHERE : new int[capacity];
+                textEnds[field.slot()] = textStarts[field.slot()];
             } else if (field.type() == FieldType.DECIMAL) {
                 objects[field.slot()] = new BigDecimal[capacity];
             }
@@ -156,7 +159,7 @@ public final class RecordBatch {
             }
         }
         for (int slot = 0; slot < textStarts.length; slot++) {
-            if (textStarts[slot] != null) {
+            if (filled[slot]) {
                 textStarts[slot][size] = 0;
                 textEnds[slot][size] = 0;
             }
@@ -181,15 +184,26 @@ public final class RecordBatch {
     /** A text or code, copied. */
     public void put(Field field, byte[] bytes, int from, int to) {
         int length = to - from;
+        if (length == 0) {
+            return;
+        }
         if (textLength + length > texts.length) {
             texts = Arrays.copyOf(texts, Math.max(texts.length * 2, textLength + length));
         }
         Spans.copy(bytes, from, texts, textLength, length);
         int slot = field.slot();
+        if (!filled[slot]) {
+            fill(slot);
+        }
         textStarts[slot][size] = textLength;
         textLength += length;
         textEnds[slot][size] = textLength;
-        filled[slot] |= length > 0;
+    }
+
+    private void fill(int slot) {
+        filled[slot] = true;
+        textStarts[slot] = new int[rows.length];
+        textEnds[slot] = new int[rows.length];
     }
 
     /** A text or code; a {@code null} leaves it absent. */

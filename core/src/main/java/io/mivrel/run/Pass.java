@@ -352,6 +352,7 @@ final class Pass {
             return report;
         }
         progress.at("written, now proved", cleared.rows());
+        proofs.await();
         for (DeliveryWriter writer : writers) {
             proofs.begin(() -> {
                 writer.digest();

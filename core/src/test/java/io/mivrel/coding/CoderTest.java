@@ -3,6 +3,7 @@ package io.mivrel.coding;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.BankLines;
+import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Record;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -53,8 +54,8 @@ public class CoderTest {
 
     @Test(dataProvider = "lines")
     public void decides(String narrative, long amount, String entry) {
-        CodingEntry decided = new Coder(TABLE).decide(line(narrative, amount));
-        assertThat(decided == null ? null : decided.name()).isEqualTo(entry);
+        BankTransaction.Coding decided = new Coder(TABLE).decide(line(narrative, amount));
+        assertThat(decided == null ? null : decided.entry()).isEqualTo(entry);
     }
 
     @Test

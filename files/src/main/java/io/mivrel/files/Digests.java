@@ -47,7 +47,12 @@ public final class Digests {
             for (int n = in.read(block); n >= 0; n = in.read(block)) {
                 checksum.update(block, 0, n);
             }
-            return "crc-32c:" + HexFormat.of().toHexDigits((int) checksum.getValue());
+            return crc32c(checksum.getValue());
         }
+    }
+
+    /** As {@link #of} writes a checksum that was worked out already. */
+    static String crc32c(long checksum) {
+        return "crc-32c:" + HexFormat.of().toHexDigits((int) checksum);
     }
 }

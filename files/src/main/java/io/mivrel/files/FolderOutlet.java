@@ -71,7 +71,12 @@ public final class FolderOutlet implements Outlet {
 
     @Override
     public String digest(int part) throws IOException {
-        return Digests.of(temporary.get(part));
+        Path file = temporary.get(part);
+        Long checksum;
+        synchronized (temporary) {
+            checksum = written.get(part).checksum();
+        }
+        return checksum == null || Files.size(file) <= Digests.SHA_UP_TO ? Digests.of(file) : Digests.crc32c(checksum);
     }
 
     @Override

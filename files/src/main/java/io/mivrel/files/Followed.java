@@ -7,6 +7,7 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.zip.CRC32C;
 
 /**
  * A new file that one thread writes and another reads at the same time: the reader gets what is on the file so far, waits
@@ -16,6 +17,8 @@ final class Followed {
     private final Path file;
     private long length;
     private boolean closed;
+    private final CRC32C checksum = new CRC32C();
+    private long checked;
 
     Followed(Path file) {
         this.file = file;
@@ -64,6 +67,18 @@ final class Followed {
         return length - position;
     }
 
+    /** The checksum of the file as it was read back; {@code null} when it was not read from beginning to end. */
+    synchronized Long checksum() {
+        return closed && checked == length ? checksum.getValue() : null;
+    }
+
+    private synchronized void read(byte[] bytes, int from, int count, long position) {
+        if (position == checked) {
+            checksum.update(bytes, from, count);
+            checked += count;
+        }
+    }
+
     InputStream input() throws IOException {
         InputStream in = Files.newInputStream(file);
         return new InputStream() {
@@ -85,6 +100,7 @@ final class Followed {
                 if (read < 0) {
                     throw new IOException(file + ": is shorter than what was written");
                 }
+                Followed.this.read(bytes, from, read, position);
                 position += read;
                 return read;
             }

@@ -10,8 +10,10 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.concurrent.CompletableFuture;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConfig.TransactionMode;
+import org.sqlite.SQLiteJDBCLoader;
 
 /**
  * Mivrel's memory of what was delivered, in one SQLite file: the fingerprints of all documents that the runs of a name
@@ -36,6 +38,17 @@ public final class Register implements Memory, AutoCloseable {
         this.file = file;
         this.run = run;
         this.connection = connection;
+    }
+
+    /** Loads the database engine on a thread of its own, which takes a while, so that opening finds it ready. */
+    public static void prepareEngine() {
+        CompletableFuture.runAsync(() -> {
+            try {
+                SQLiteJDBCLoader.initialize();
+            } catch (Exception e) {
+                // Opening will try again, and say so.
+            }
+        });
     }
 
     /** Opens the register for runs of a name, making it and its folder when missing. */
