@@ -116,7 +116,7 @@ public record AmountFormat(
                 i++;
                 continue;
             }
-            int mark = thousandsMark == 0 ? 0 : Spans.match(c, i, e, thousandsMark);
+            int mark = mark(c, i, e, thousandsMark);
             if (mark == 0) {
                 break;
             }
@@ -134,8 +134,16 @@ public record AmountFormat(
         if (groups > 0 && digits - groupFrom != 3) {
             return UNREADABLE;
         }
-        int mark = Spans.match(c, i, e, decimalMark);
+        int mark = i == e ? 0 : mark(c, i, e, decimalMark);
         return mark == 0 ? whole(value, digits, i == e) : withDecimals(c, i + mark, e, value);
+    }
+
+    // How many bytes the mark takes when it stands at this place; mostly it is ASCII.
+    private static int mark(byte[] c, int i, int e, char mark) {
+        if (c[i] >= 0) {
+            return c[i] == mark && mark != 0 ? 1 : 0;
+        }
+        return mark < 0x80 ? 0 : Spans.match(c, i, e, mark);
     }
 
     private long whole(long value, int digits, boolean ended) {

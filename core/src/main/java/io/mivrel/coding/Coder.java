@@ -2,9 +2,12 @@ package io.mivrel.coding;
 
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction.Coding;
+import io.mivrel.model.Field;
 import io.mivrel.model.Record;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.IntPredicate;
 
 /** Finds the entry that decides a bank line. Compiled once from a table; for one thread, since it counts its hits. */
@@ -12,7 +15,12 @@ public final class Coder {
     private final CodingEntry[] entries;
     private final Coding[] codings;
     private final long[] hits;
-    private final PhraseFinder phrases;
+    /** Phrases without stars. */
+    private final WordIndex words;
+    /** The other ones. */
+    private final PhraseFinder starred;
+    /** All of them, for texts beyond ASCII. */
+    private final PhraseFinder all;
     /** The smallest amount that each entry takes, without sign; beyond all amounts when it does not take that way. */
     private final long[] leastIn;
 
@@ -29,7 +37,9 @@ public final class Coder {
         leastOut = new long[entries.length];
         most = new long[entries.length];
         List<Integer> bare = new ArrayList<>();
-        PhraseFinder.Builder builder = new PhraseFinder.Builder();
+        PhraseFinder.Builder starredPhrases = new PhraseFinder.Builder();
+        PhraseFinder.Builder allPhrases = new PhraseFinder.Builder();
+        Map<Integer, List<String>> plain = new HashMap<>();
         for (int i = 0; i < entries.length; i++) {
             long from = entries[i].from() == Record.ABSENT ? 0 : entries[i].from();
             leastIn[i] = entries[i].direction() == Direction.OUT ? Long.MAX_VALUE : from;
@@ -45,10 +55,17 @@ public final class Coder {
                 bare.add(i);
             }
             for (String phrase : entries[i].words()) {
-                builder.add(phrase, i);
+                allPhrases.add(phrase, i);
+                if (WordIndex.takes(phrase)) {
+                    plain.computeIfAbsent(i, owner -> new ArrayList<>()).add(phrase);
+                } else {
+                    starredPhrases.add(phrase, i);
+                }
             }
         }
-        phrases = builder.build();
+        words = new WordIndex(plain);
+        starred = starredPhrases.build();
+        all = allPhrases.build();
         wordless = bare.stream().mapToInt(Integer::intValue).toArray();
     }
 
@@ -58,8 +75,8 @@ public final class Coder {
         long[] least = amount < 0 ? leastOut : leastIn;
         long size = Math.abs(amount);
         IntPredicate fits = i -> size >= least[i] && size <= most[i];
-        int best = phrases.first(line, BankLines.NARRATIVE, entries.length, fits);
-        best = phrases.first(line, BankLines.PAYEE, best, fits);
+        int best = first(line, BankLines.NARRATIVE, entries.length, fits);
+        best = first(line, BankLines.PAYEE, best, fits);
         for (int i : wordless) {
             if (i >= best) {
                 break;
@@ -74,6 +91,16 @@ public final class Coder {
         }
         hits[best]++;
         return codings[best];
+    }
+
+    private int first(Record line, Field field, int limit, IntPredicate fits) {
+        byte[] text = line.textBytes();
+        int from = line.textStart(field);
+        int to = line.textEnd(field);
+        int found = words.first(text, from, to, limit, fits);
+        return found == WordIndex.NOT_ASCII
+                ? all.first(text, from, to, limit, fits)
+                : starred.first(text, from, to, found, fits);
     }
 
     /** The entries that decided nothing so far. */

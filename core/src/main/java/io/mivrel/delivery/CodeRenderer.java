@@ -7,12 +7,18 @@ import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 
 /** A column of codes or of decimal numbers. */
 final class CodeRenderer extends WordRenderer {
+    private static final int RECENT = 256;
     private final LineValues.Text codes;
     private final char decimalMark;
     private final boolean inRecord;
+    /** Bytes of the last strings, by their hash: the same few codes come again and again. */
+    private final String[] recent = new String[RECENT];
+
+    private final byte[][] recentBytes = new byte[RECENT][];
 
     CodeRenderer(DeliveryColumn column, AmountFormat amounts) {
         super(column);
@@ -35,7 +41,17 @@ final class CodeRenderer extends WordRenderer {
             String plain = number.toPlainString();
             out.append(decimalMark == '.' ? plain : plain.replace('.', decimalMark));
         } else if (value != null) {
-            out.append((String) value);
+            byte[] bytes = bytes((String) value);
+            out.append(bytes, 0, bytes.length);
         }
+    }
+
+    private byte[] bytes(String code) {
+        int place = code.hashCode() & RECENT - 1;
+        if (!code.equals(recent[place])) {
+            recent[place] = code;
+            recentBytes[place] = code.getBytes(StandardCharsets.UTF_8);
+        }
+        return recentBytes[place];
     }
 }

@@ -9,7 +9,6 @@ import java.util.function.Function;
  */
 public final class BankTransaction implements Document {
     private final String bankAccount;
-    private final Record record;
     private final RecordRange records;
     private final Coding coding;
     private final Function<BankTransaction, Journal> entry;
@@ -35,7 +34,6 @@ public final class BankTransaction implements Document {
     public BankTransaction(
             String bankAccount, RecordRange line, Coding coding, Function<BankTransaction, Journal> entry) {
         this.bankAccount = bankAccount;
-        this.record = line.get(0);
         this.records = line;
         this.coding = coding;
         this.entry = entry;
@@ -47,11 +45,11 @@ public final class BankTransaction implements Document {
 
     /** Minor units; in positive, out negative; {@link Record#ABSENT} when it could not be read. */
     public long amount() {
-        return record.number(BankLines.AMOUNT);
+        return records.batch().number(BankLines.AMOUNT, records.from());
     }
 
     public Record record() {
-        return record;
+        return records.get(0);
     }
 
     public Coding coding() {
@@ -60,12 +58,12 @@ public final class BankTransaction implements Document {
 
     @Override
     public LocalDate date() {
-        return record.date(BankLines.DATE);
+        return record().date(BankLines.DATE);
     }
 
     @Override
     public long day() {
-        return record.number(BankLines.DATE);
+        return records.batch().number(BankLines.DATE, records.from());
     }
 
     @Override
@@ -80,7 +78,7 @@ public final class BankTransaction implements Document {
 
     @Override
     public boolean isSound() {
-        return record.isSound();
+        return records.isSound();
     }
 
     @Override
