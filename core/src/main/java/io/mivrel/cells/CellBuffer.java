@@ -44,7 +44,7 @@ public final class CellBuffer {
     public CellBuffer append(byte[] from, int start, int end) {
         int n = end - start;
         room(n);
-        System.arraycopy(from, start, bytes, length, n);
+        Spans.copy(from, start, bytes, length, n);
         length += n;
         return this;
     }

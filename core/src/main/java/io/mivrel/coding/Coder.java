@@ -2,12 +2,9 @@ package io.mivrel.coding;
 
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction.Coding;
-import io.mivrel.model.Field;
 import io.mivrel.model.Record;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.IntPredicate;
 
 /** Finds the entry that decides a bank line. Compiled once from a table; for one thread, since it counts its hits. */
@@ -15,12 +12,7 @@ public final class Coder {
     private final CodingEntry[] entries;
     private final Coding[] codings;
     private final long[] hits;
-    /** Phrases without stars. */
-    private final WordIndex words;
-    /** The other ones. */
-    private final PhraseFinder starred;
-    /** All of them, for texts beyond ASCII. */
-    private final PhraseFinder all;
+    private final PhraseFinder phrases;
     /** The smallest amount that each entry takes, without sign; beyond all amounts when it does not take that way. */
     private final long[] leastIn;
 
@@ -37,9 +29,7 @@ public final class Coder {
         leastOut = new long[entries.length];
         most = new long[entries.length];
         List<Integer> bare = new ArrayList<>();
-        PhraseFinder.Builder starredPhrases = new PhraseFinder.Builder();
-        PhraseFinder.Builder allPhrases = new PhraseFinder.Builder();
-        Map<Integer, List<String>> plain = new HashMap<>();
+        PhraseFinder.Builder builder = new PhraseFinder.Builder();
         for (int i = 0; i < entries.length; i++) {
             long from = entries[i].from() == Record.ABSENT ? 0 : entries[i].from();
             leastIn[i] = entries[i].direction() == Direction.OUT ? Long.MAX_VALUE : from;
@@ -55,17 +45,10 @@ public final class Coder {
                 bare.add(i);
             }
             for (String phrase : entries[i].words()) {
-                allPhrases.add(phrase, i);
-                if (WordIndex.takes(phrase)) {
-                    plain.computeIfAbsent(i, owner -> new ArrayList<>()).add(phrase);
-                } else {
-                    starredPhrases.add(phrase, i);
-                }
+                builder.add(phrase, i);
             }
         }
-        words = new WordIndex(plain);
-        starred = starredPhrases.build();
-        all = allPhrases.build();
+        phrases = builder.build();
         wordless = bare.stream().mapToInt(Integer::intValue).toArray();
     }
 
@@ -75,8 +58,8 @@ public final class Coder {
         long[] least = amount < 0 ? leastOut : leastIn;
         long size = Math.abs(amount);
         IntPredicate fits = i -> size >= least[i] && size <= most[i];
-        int best = first(line, BankLines.NARRATIVE, entries.length, fits);
-        best = first(line, BankLines.PAYEE, best, fits);
+        int best = phrases.first(line, BankLines.NARRATIVE, entries.length, fits);
+        best = phrases.first(line, BankLines.PAYEE, best, fits);
         for (int i : wordless) {
             if (i >= best) {
                 break;
@@ -91,16 +74,6 @@ public final class Coder {
         }
         hits[best]++;
         return codings[best];
-    }
-
-    private int first(Record line, Field field, int limit, IntPredicate fits) {
-        byte[] text = line.textBytes();
-        int from = line.textStart(field);
-        int to = line.textEnd(field);
-        int found = words.first(text, from, to, limit, fits);
-        return found == WordIndex.NOT_ASCII
-                ? all.first(text, from, to, limit, fits)
-                : starred.first(text, from, to, found, fits);
     }
 
     /** The entries that decided nothing so far. */

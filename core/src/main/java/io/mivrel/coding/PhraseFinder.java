@@ -1,6 +1,8 @@
 package io.mivrel.coding;
 
 import io.mivrel.cells.Spans;
+import io.mivrel.model.Field;
+import io.mivrel.model.Record;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -22,6 +24,9 @@ final class PhraseFinder {
     private final char[] classes;
 
     private final int shift;
+    /** Where each state goes by each class; in the small form when it fits, which the processor keeps at hand. */
+    private final char[] smallNext;
+
     private final int[] next;
     private final Target[][] found;
     /** The first state, shifted as all are, that ends a phrase; all after it do too. */
@@ -31,8 +36,17 @@ final class PhraseFinder {
         this.classes = classes;
         this.shift = shift;
         this.next = next;
+        this.smallNext = next.length <= Character.MAX_VALUE ? new char[next.length] : null;
+        for (int i = 0; smallNext != null && i < next.length; i++) {
+            smallNext[i] = (char) next[i];
+        }
         this.found = found;
         this.firstFound = firstFound;
+    }
+
+    /** The same in a text field of a record, without making a string. */
+    int first(Record record, Field field, int limit, IntPredicate accepts) {
+        return first(record.textBytes(), record.textStart(field), record.textEnd(field), limit, accepts);
     }
 
     /**
@@ -44,6 +58,7 @@ final class PhraseFinder {
             return limit;
         }
         final int[] steps = next;
+        final char[] smallSteps = smallNext;
         final char[] classOf = classes;
         int best = limit;
         int state = 0;
@@ -63,7 +78,7 @@ final class PhraseFinder {
                 b = ' ';
             }
             last = b;
-            state = steps[state + classOf[b]];
+            state = smallSteps != null ? smallSteps[state + classOf[b]] : steps[state + classOf[b]];
             if (state >= firstFound) {
                 best = best(text, from, to, i, state, best, accepts, simple);
             }

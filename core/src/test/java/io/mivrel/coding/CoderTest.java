@@ -6,9 +6,7 @@ import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Record;
 import java.nio.charset.StandardCharsets;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -90,41 +88,6 @@ public class CoderTest {
                     .as(text)
                     .isEqualTo(expected);
         }
-    }
-
-    @Test
-    public void theIndexOfWordsFindsWhatTheAutomatonFinds() {
-        Random random = new Random(9);
-        String[] words = {"tin", "TIN", "ti", "tins", "b&q", "of", "7", "no.7", "x"};
-        String[] between = {" ", "  ", "-", "\t ", "/", ""};
-        int found = 0;
-        for (int round = 0; round < 20_000; round++) {
-            PhraseFinder.Builder builder = new PhraseFinder.Builder();
-            Map<Integer, List<String>> plain = new HashMap<>();
-            for (int i = 0; i < 5; i++) {
-                String phrase = words[random.nextInt(words.length)]
-                        + (random.nextBoolean()
-                                ? ""
-                                : between[random.nextInt(3)] + words[random.nextInt(words.length)]);
-                builder.add(phrase, i);
-                assertThat(WordIndex.takes(phrase)).isTrue();
-                plain.put(i, List.of(phrase));
-            }
-            StringBuilder text = new StringBuilder();
-            for (int i = 0; i < 6; i++) {
-                text.append(words[random.nextInt(words.length)]).append(between[random.nextInt(between.length)]);
-            }
-            byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
-            int expected = builder.build().first(bytes, 0, bytes.length, 5, i -> i != 1);
-            assertThat(new WordIndex(plain).first(bytes, 0, bytes.length, 5, i -> i != 1))
-                    .as("%s in '%s'", plain, text)
-                    .isEqualTo(expected);
-            found += expected < 5 ? 1 : 0;
-        }
-        assertThat(found).isBetween(5_000, 19_000);
-        assertThat(WordIndex.takes("*tin")).isFalse();
-        assertThat(WordIndex.takes("&co")).isFalse();
-        assertThat(WordIndex.takes("café")).isFalse();
     }
 
     private static String word(Random random, int length) {
