@@ -42,7 +42,7 @@ public enum Rule {
             "The file was damaged on the way: correct the row or export again."),
     ROW_TOO_LONG(
             BLOCKER,
-            "The row is longer than 1,048,576 characters and was not read.",
+            "The row is longer than 1,048,576 bytes and was not read.",
             "Check the separator and the line ends; a quote may be missing."),
     QUOTE_UNCLOSED(
             BLOCKER,

@@ -17,13 +17,13 @@ import org.sqlite.SQLiteJDBCLoader;
 
 /**
  * Mivrel's memory of what was delivered, in one SQLite file: the fingerprints of all documents that the runs of a name
- * have delivered, packed by the thousand. Format 1, kept in {@code user_version}; a newer one is refused.
+ * have delivered, packed by the thousand. Format 2, kept in {@code user_version}; another one is refused.
  *
  * <p>Opening takes the register for one run: a second run waits up to ten seconds and then fails. Nothing is remembered
  * for good until {@link #commit}; closing without it forgets. For one thread.
  */
 public final class Register implements Memory, AutoCloseable {
-    private static final int FORMAT = 1;
+    private static final int FORMAT = 2;
     private static final int WAIT_MILLIS = 10_000;
     private static final int PACK = 8192;
 
@@ -95,6 +95,13 @@ public final class Register implements Memory, AutoCloseable {
                 throw new RegisterException(
                         file + ": the register has format " + format + ", and this Mivrel knows formats up to "
                                 + FORMAT,
+                        null);
+            }
+            if (format != 0 && format < FORMAT) {
+                // Its fingerprints were worked out in another way: every document would look new.
+                throw new RegisterException(
+                        file + ": the register has format " + format + " of an early build, and what it holds cannot be"
+                                + " compared any more; move it away, and leave out by date what was delivered",
                         null);
             }
             statement.executeUpdate("PRAGMA user_version = " + FORMAT);

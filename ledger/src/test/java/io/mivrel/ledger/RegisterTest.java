@@ -96,12 +96,14 @@ public class RegisterTest {
     public void aNewerFormatIsRefusedByName() throws Exception {
         Path file = file();
         Register.open(file, "bank").close();
-        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
-            connection.createStatement().executeUpdate("PRAGMA user_version = 99");
+        for (int format : new int[] {99, 1}) {
+            try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
+                connection.createStatement().executeUpdate("PRAGMA user_version = " + format);
+            }
+            assertThatThrownBy(() -> Register.open(file, "bank"))
+                    .isInstanceOf(RegisterException.class)
+                    .hasMessageContaining("format " + format);
         }
-        assertThatThrownBy(() -> Register.open(file, "bank"))
-                .isInstanceOf(RegisterException.class)
-                .hasMessageContaining("format 99");
     }
 
     @Test
