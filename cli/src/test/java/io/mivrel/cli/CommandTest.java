@@ -43,6 +43,34 @@ public class CommandTest {
     }
 
     @Test
+    public void aSurveyTellsAsksAndWritesOnce() throws IOException {
+        Path folder = demo();
+        Path bank = folder.resolve("inbox/current-2027-03.csv");
+        Path layout = folder.resolve("proposed.yaml");
+        Printed printed = mivrel("survey", bank, "--preview", "2", "--write", layout);
+        assertThat(printed.status()).isEqualTo(1);
+        assertThat(printed.err()).isEmpty();
+        assertThat(printed.out())
+                .contains(
+                        "titles in row 4, 3 rows above, 151 of data, 2 blank rows, 1 row below from 'Closing balance' on")
+                .contains("odd: Tue 15/03/2027 in row 79")
+                .contains("the running balance explains 150 of 150 steps, read oldest first")
+                .contains("row 5     Mon 01/03/2027 | Card sale | FOUNDRY SHOP SOUVENIR")
+                .contains("date 2027-03-01, narrative FOUNDRY SHOP SOUVENIR, amount 72.50, money in 72.50");
+        assertThat(layout).content().contains("account: \"? which account").contains("until: \"Closing balance\"");
+        assertThat(mivrel("survey", bank, "--write", layout).err()).contains("exists and is not overwritten");
+        assertThat(mivrel("survey", bank, bank, "--write", layout).status()).isEqualTo(2);
+        assertThat(mivrel("survey", folder.resolve("inbox/ledger-2027-q1.csv")).status())
+                .isZero();
+        assertThat(mivrel("survey", folder.resolve("none.csv")).status()).isEqualTo(3);
+        assertThat(mivrel("survey", folder).err()).contains("folder");
+        replace(folder.resolve("bank.yaml"), "layouts/wexcombe-current.yaml", "proposed.yaml");
+        Printed refused = mivrel("check", folder.resolve("bank.yaml"));
+        assertThat(refused.status()).isEqualTo(2);
+        assertThat(refused.err()).contains("'account' is a question that is not answered");
+    }
+
+    @Test
     public void theDemoTellsTheWholeStory() throws IOException {
         Path folder = Files.createTempDirectory("mivrel with spaces").resolve("try");
         Printed printed = mivrel("demo", folder);

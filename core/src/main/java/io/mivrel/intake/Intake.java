@@ -122,6 +122,10 @@ public final class Intake {
             aboveData(row, batch);
         } else {
             if (readers == null) {
+                if (row.number() < layout.form().dataRow()) {
+                    tally.leaveOut(LeftOut.ABOVE_TITLES);
+                    return;
+                }
                 bind(new TitleBinding(layout, null, file, row.number(), row.size()), batch);
                 if (unreadable) {
                     tally.unreadable++;

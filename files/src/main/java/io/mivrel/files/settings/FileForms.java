@@ -25,10 +25,12 @@ final class FileForms {
             return TextForm.csv();
         }
         form.choice("kind", "separated", "separated");
+        int titlesRow = titles(form);
         TextForm text = new TextForm(
                 separator(form),
                 encoding(form, TextForm.AUTO),
-                titles(form),
+                titlesRow,
+                titlesRow > 0 ? titlesRow + 1 : row(form, "data from", "", "row 1"),
                 form.text("until", ""),
                 form.choice("order", "oldest first", "oldest first", "newest first")
                         .equals("newest first"));
@@ -61,12 +63,17 @@ final class FileForms {
         if (text.equals("none")) {
             return 0;
         }
+        return row(form, "titles", ", or 'none'", "row 1");
+    }
+
+    private static int row(Form form, String key, String or, String otherwise) {
+        String text = form.text(key, otherwise);
         if (text.matches("row [1-9][0-9]{0,5}")) {
             return Integer.parseInt(text.substring(4));
         }
         form.at(
-                "titles",
-                "'titles' is 'row' with the number of the row in the file, or 'none', not '" + text + "'",
+                key,
+                "'" + key + "' is 'row' with the number of the row in the file" + or + ", not '" + text + "'",
                 "row 1");
         return 1;
     }
@@ -129,6 +136,9 @@ final class FileForms {
     static DatePattern pattern(Form form) {
         String pattern = form.text("pattern");
         int century = form.number("century from", 0, 1800, 2100);
+        if (form.isQuestion("pattern")) {
+            return null;
+        }
         if (pattern == null) {
             form.wrong("a date needs its 'pattern'", "pattern: dd/MM/uuuu");
             return null;

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -38,6 +39,7 @@ final class Form {
     private final int column;
     private final Map<String, Node> values = new LinkedHashMap<>();
     private final Map<String, Node> keys = new LinkedHashMap<>();
+    private final Set<String> questions = new HashSet<>();
     private final Set<String> asked = new LinkedHashSet<>();
 
     private Form(String file, Problems problems, String title, Node node) {
@@ -117,7 +119,12 @@ final class Form {
         return keys.keySet();
     }
 
-    /** The text of a key, or {@code null} when it is left out. */
+    /** True when a key holds a question of a survey, which is reported once it was asked for. */
+    boolean isQuestion(String key) {
+        return questions.contains(key);
+    }
+
+    /** The text of a key, or {@code null} when it is left out or a question that is not answered. */
     String text(String key) {
         asked.add(key);
         Node node = values.get(key);
@@ -125,7 +132,17 @@ final class Form {
             return null;
         }
         if (node instanceof ScalarNode scalar) {
-            return scalar.getValue();
+            if (!scalar.getValue().startsWith("? ")) {
+                return scalar.getValue();
+            }
+            if (questions.add(key)) {
+                at(
+                        key,
+                        "'" + key + "' is a question that is not answered: "
+                                + scalar.getValue().substring(2),
+                        "");
+            }
+            return null;
         }
         at(key, "'" + key + "' must be a single text", "");
         return null;
@@ -215,8 +232,12 @@ final class Form {
 
     /** The block under a key; {@code null} when it is left out. */
     Form block(String key) {
-        asked.add(key);
         Node node = values.get(key);
+        if (node instanceof ScalarNode scalar && scalar.getValue().startsWith("? ")) {
+            text(key);
+            return null;
+        }
+        asked.add(key);
         return node == null ? null : new Form(file, problems, "'" + key + "'", node);
     }
 

@@ -1,0 +1,148 @@
+package io.mivrel.survey;
+
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.JournalLines;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** Which field a column is, by the words of its title and by what its cells are. */
+final class FieldGuess {
+    private static final Map<Field, String> WORDS = new LinkedHashMap<>();
+
+    static {
+        WORDS.put(BankLines.DATE, "booked|date|posted|posting date|transaction date|booking date|value date|datum");
+        WORDS.put(
+                BankLines.MONEY_IN, "paid in|money in|in|receipts|deposits|deposit|credit|credits|credit amount|haben");
+        WORDS.put(
+                BankLines.MONEY_OUT,
+                "paid out|money out|out|payments|withdrawals|withdrawal|debit|debits|debit amount|soll");
+        WORDS.put(BankLines.AMOUNT, "amount|value|betrag|signed amount|movement");
+        WORDS.put(BankLines.BALANCE, "balance|running balance|saldo|balance after");
+        WORDS.put(BankLines.REFERENCE, "reference|cheque|cheque no|ref|bank reference");
+        WORDS.put(BankLines.PAYEE, "payee|name|counterparty");
+        WORDS.put(BankLines.NARRATIVE, "details|description|narrative|text|memo|particulars|verwendungszweck");
+        WORDS.put(JournalLines.REFERENCE, "voucher|reference|journal|entry|document|ref|voucher no|journal no");
+        WORDS.put(JournalLines.DATE, "posted|date|posting date|datum|entry date");
+        WORDS.put(JournalLines.ACCOUNT, "account|account code|nominal|ledger code|konto|account no|code");
+        WORDS.put(JournalLines.DEBIT, "debit|debits|dr|soll|debit amount");
+        WORDS.put(JournalLines.CREDIT, "credit|credits|cr|haben|credit amount");
+        WORDS.put(JournalLines.AMOUNT, "amount|value|betrag");
+        WORDS.put(JournalLines.DEPARTMENT, "dept|department|cost centre|cost center");
+        WORDS.put(JournalLines.TAX_CODE, "tax code|vat code");
+        WORDS.put(JournalLines.PARTY, "party|customer|supplier");
+        WORDS.put(JournalLines.NARRATIVE, "narrative|description|details|text|memo|particulars");
+        WORDS.put(InvoiceLines.NUMBER, "number|invoice|invoice no|document|invoice number|no");
+        WORDS.put(InvoiceLines.KIND, "type|kind|document type");
+        WORDS.put(InvoiceLines.PARTY, "party|customer|supplier|customer code|account ref");
+        WORDS.put(InvoiceLines.DATE, "date|invoice date|datum");
+        WORDS.put(InvoiceLines.DUE, "due|due date");
+        WORDS.put(InvoiceLines.TOTAL, "total|gross total|document total");
+        WORDS.put(InvoiceLines.ITEM, "item|item code|product");
+        WORDS.put(InvoiceLines.QUANTITY, "quantity|qty");
+        WORDS.put(InvoiceLines.PRICE, "price|unit price");
+        WORDS.put(InvoiceLines.NET, "net|net amount");
+        WORDS.put(InvoiceLines.TAX_CODE, "tax code|vat code");
+        WORDS.put(InvoiceLines.TAX, "tax|vat|tax amount");
+        WORDS.put(InvoiceLines.ACCOUNT, "account|account code|nominal");
+        WORDS.put(InvoiceLines.NARRATIVE, "description|narrative|details|text");
+    }
+
+    private FieldGuess() {}
+
+    /** The fields of a table that columns give by their titles. */
+    static Map<Field, ColumnSurvey> fields(FieldTable table, List<ColumnSurvey> columns) {
+        Map<Field, ColumnSurvey> found = new LinkedHashMap<>();
+        List<ColumnSurvey> free = new ArrayList<>(columns);
+        WORDS.forEach((field, words) -> {
+            if (table.find(field.name()).orElse(null) == field) {
+                ColumnSurvey column = best(field, List.of(words.split("\\|")), free);
+                if (column != null) {
+                    found.put(field, column);
+                    free.remove(column);
+                }
+            }
+        });
+        return found;
+    }
+
+    private static ColumnSurvey best(Field field, List<String> words, List<ColumnSurvey> free) {
+        for (String word : words) {
+            for (ColumnSurvey column : free) {
+                String title = column.title()
+                        .toLowerCase(Locale.ROOT)
+                        .replaceAll("[^\\p{L}\\p{N}]+", " ")
+                        .strip();
+                if (title.equals(word) && suits(field.type(), column)) {
+                    return column;
+                }
+            }
+        }
+        return null;
+    }
+
+    private static boolean suits(FieldType type, ColumnSurvey column) {
+        return switch (type) {
+            case DATE -> column.type() == FieldType.DATE;
+            case AMOUNT -> column.type() == FieldType.AMOUNT || column.couldBeAmounts() || column.filled() == 0;
+            case DECIMAL -> column.couldBeAmounts();
+            case TEXT, CODE -> column.type() != FieldType.DATE;
+        };
+    }
+
+    /** What the rows are: by the fields that only one kind has. {@code null} when none fits. */
+    static FieldTable table(List<ColumnSurvey> columns) {
+        Map<Field, ColumnSurvey> invoice = fields(InvoiceLines.TABLE, columns);
+        if (invoice.containsKey(InvoiceLines.NUMBER)
+                && invoice.containsKey(InvoiceLines.PARTY)
+                && (invoice.containsKey(InvoiceLines.NET) || invoice.containsKey(InvoiceLines.PRICE))) {
+            return InvoiceLines.TABLE;
+        }
+        Map<Field, ColumnSurvey> journal = fields(JournalLines.TABLE, columns);
+        Map<Field, ColumnSurvey> bank = fields(BankLines.TABLE, columns);
+        if (journal.containsKey(JournalLines.REFERENCE)
+                && journal.containsKey(JournalLines.ACCOUNT)
+                && journal.containsKey(JournalLines.DATE)
+                && !bank.containsKey(BankLines.BALANCE)) {
+            return JournalLines.TABLE;
+        }
+        boolean amounts = bank.containsKey(BankLines.AMOUNT)
+                || bank.containsKey(BankLines.MONEY_IN) && bank.containsKey(BankLines.MONEY_OUT);
+        return bank.containsKey(BankLines.DATE) && amounts ? BankLines.TABLE : null;
+    }
+
+    /** The same for a file without titles: only bank lines can be told, by a date and one to three columns of amounts. */
+    static FieldTable tableByPlace(List<ColumnSurvey> columns) {
+        Map<Field, ColumnSurvey> fields = fieldsByPlace(columns);
+        return fields.containsKey(BankLines.DATE) && fields.containsKey(BankLines.AMOUNT) ? BankLines.TABLE : null;
+    }
+
+    /** The first date, the longest text, an amount, and the balance in the last column of amounts. */
+    static Map<Field, ColumnSurvey> fieldsByPlace(List<ColumnSurvey> columns) {
+        Map<Field, ColumnSurvey> found = new LinkedHashMap<>();
+        columns.stream()
+                .filter(c -> c.type() == FieldType.DATE)
+                .findFirst()
+                .ifPresent(c -> found.put(BankLines.DATE, c));
+        columns.stream()
+                .filter(c -> c.type() == FieldType.TEXT && c.filled() > 0)
+                .max(Comparator.comparingInt(ColumnSurvey::longest))
+                .ifPresent(c -> found.put(BankLines.NARRATIVE, c));
+        List<ColumnSurvey> amounts =
+                columns.stream().filter(c -> c.type() == FieldType.AMOUNT).toList();
+        if (amounts.size() == 1 || amounts.size() == 2) {
+            found.put(BankLines.AMOUNT, amounts.get(0));
+        }
+        if (amounts.size() == 2) {
+            found.put(BankLines.BALANCE, amounts.get(1));
+        }
+        return found;
+    }
+}

@@ -1,0 +1,62 @@
+package io.mivrel.survey;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.DatePattern;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The forms of dates and amounts that a survey tries, the likelier first. */
+final class Forms {
+    /** Two-digit years lie in the hundred years from this one on. */
+    static final int CENTURY_FROM = 1970;
+
+    static final List<DatePattern> DATES = dates();
+    static final List<AmountFormat> AMOUNTS = amounts();
+
+    private Forms() {}
+
+    private static List<DatePattern> dates() {
+        List<DatePattern> patterns = new ArrayList<>();
+        for (String weekday : List.of("", "EEE ", "EEEE ")) {
+            for (String mark : List.of("/", ".", "-", " ")) {
+                for (String order : List.of(
+                        "dd MM uuuu",
+                        "MM dd uuuu",
+                        "d M uuuu",
+                        "M d uuuu",
+                        "uuuu MM dd",
+                        "dd MM uu",
+                        "MM dd uu",
+                        "d M uu",
+                        "M d uu",
+                        "uu MM dd",
+                        "dd MMM uuuu",
+                        "d MMM uuuu",
+                        "dd MMM uu",
+                        "d MMM uu",
+                        "dd MMMM uuuu",
+                        "d MMMM uuuu")) {
+                    patterns.add(DatePattern.of(weekday + order.replace(" ", mark), CENTURY_FROM));
+                }
+            }
+        }
+        patterns.add(DatePattern.of("uuuuMMdd"));
+        patterns.add(DatePattern.of("ddMMuuuu"));
+        return List.copyOf(patterns);
+    }
+
+    private static List<AmountFormat> amounts() {
+        List<AmountFormat> formats = new ArrayList<>();
+        for (String currency : List.of("", "£", "€", "$")) {
+            for (String marks : List.of(".,", ",.", ". ", ", ", ".'", ",'")) {
+                formats.add(new AmountFormat(2, marks.charAt(0), marks.charAt(1), true, true, currency));
+            }
+        }
+        return List.copyOf(formats);
+    }
+
+    /** True when the pattern reads the day before the month. */
+    static boolean isDayFirst(DatePattern pattern) {
+        return pattern.pattern().indexOf('d') < pattern.pattern().indexOf('M');
+    }
+}

@@ -1,0 +1,181 @@
+package io.mivrel.survey;
+
+import io.mivrel.intake.Batch;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Intake;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.RowSource;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
+import io.mivrel.survey.Survey.Proof;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * Reads a file with a proposed layout and tries what arithmetic says of it: whether the running balance explains every
+ * step, in either order and with either sign, and whether the groups of a ledger sum to nil.
+ */
+final class Trial {
+    /** So many steps at least must hold, and so many in twenty, before a balance proves anything. */
+    private static final int LEAST_STEPS = 3;
+
+    private final FieldTable table;
+    private long unsound;
+    private long records;
+    /** Steps that hold: oldest first as written and reversed, newest first as written and reversed. */
+    private final long[] holds = new long[4];
+
+    private long steps;
+    private long previousAmount = Record.ABSENT;
+    private long previousBalance = Record.ABSENT;
+    private final List<Long> brokenRows = new ArrayList<>();
+    private long groups;
+    private long groupsNil;
+    private long groupSum;
+    private boolean groupSound;
+    private String group;
+
+    private Trial(FieldTable table) {
+        this.table = table;
+    }
+
+    static Trial of(Layout layout, String file, RowSource rows) throws IOException {
+        Trial trial = new Trial(layout.gives());
+        Intake intake = new Intake(layout, file, rows, 2, DateWindow.ALL, false);
+        boolean more = true;
+        while (more) {
+            Batch batch = intake.newBatch();
+            more = intake.fill(batch);
+            trial.take(batch.records());
+        }
+        trial.endGroup();
+        return trial;
+    }
+
+    private void take(RecordBatch batch) {
+        for (int i = 0; i < batch.size(); i++) {
+            records++;
+            // A balance that does not follow makes a record unsound too, and is judged here.
+            if (table == BankLines.TABLE) {
+                step(batch.row(i), batch.number(BankLines.AMOUNT, i), batch.number(BankLines.BALANCE, i));
+            } else {
+                unsound += batch.isSound(i) ? 0 : 1;
+                if (table == JournalLines.TABLE) {
+                    line(batch, i);
+                }
+            }
+        }
+    }
+
+    private void step(long row, long amount, long balance) {
+        unsound += amount == Record.ABSENT ? 1 : 0;
+        if (amount == Record.ABSENT || balance == Record.ABSENT) {
+            previousBalance = Record.ABSENT;
+            return;
+        }
+        if (previousBalance != Record.ABSENT) {
+            steps++;
+            long moved = balance - previousBalance;
+            boolean[] held = {moved == amount, moved == -amount, moved == -previousAmount, moved == previousAmount};
+            for (int way = 0; way < held.length; way++) {
+                holds[way] += held[way] ? 1 : 0;
+            }
+            if (!held[best()] && brokenRows.size() < 5) {
+                brokenRows.add(row);
+            }
+        }
+        previousAmount = amount;
+        previousBalance = balance;
+    }
+
+    private void line(RecordBatch batch, int i) {
+        String reference = batch.text(JournalLines.REFERENCE, i);
+        if (reference == null || !reference.equals(group)) {
+            endGroup();
+            group = reference;
+            groupSum = 0;
+            groupSound = true;
+        }
+        groupSound &= batch.isSound(i);
+        long amount = batch.number(JournalLines.AMOUNT, i);
+        groupSum += amount == Record.ABSENT ? 0 : amount;
+    }
+
+    private void endGroup() {
+        if (group != null && groupSound) {
+            groups++;
+            groupsNil += groupSum == 0 ? 1 : 0;
+        }
+        group = null;
+    }
+
+    private int best() {
+        int best = 0;
+        for (int way = 1; way < holds.length; way++) {
+            best = holds[way] > holds[best] ? way : best;
+        }
+        return best;
+    }
+
+    /** True when one way explains nearly all steps of the balance and no other way does. */
+    boolean provesSigns() {
+        int best = best();
+        if (steps < LEAST_STEPS || holds[best] * 20 < steps * 19) {
+            return false;
+        }
+        for (int way = 0; way < holds.length; way++) {
+            if (way != best && holds[way] * 20 >= steps * 19) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    boolean newestFirst() {
+        return provesSigns() && best() >= 2;
+    }
+
+    boolean reversed() {
+        return provesSigns() && best() % 2 == 1;
+    }
+
+    List<Proof> proofs() {
+        List<Proof> proofs = new ArrayList<>();
+        Field what = table == BankLines.TABLE
+                ? BankLines.AMOUNT
+                : table == InvoiceLines.TABLE ? InvoiceLines.NET : JournalLines.AMOUNT;
+        proofs.add(new Proof(
+                unsound == 0,
+                unsound == 0
+                        ? String.format(Locale.ROOT, "every %s of %,d rows can be read", what.name(), records)
+                        : String.format(Locale.ROOT, "%,d of %,d rows cannot be read whole", unsound, records)));
+        if (steps > 0) {
+            int best = best();
+            String order = best >= 2 ? "newest first" : "oldest first";
+            String signs = best % 2 == 1 ? ", signs reversed" : "";
+            proofs.add(new Proof(
+                    provesSigns(),
+                    String.format(
+                            Locale.ROOT,
+                            "the running balance explains %,d of %,d steps, read %s%s%s",
+                            holds[best],
+                            steps,
+                            order,
+                            signs,
+                            brokenRows.isEmpty() ? "" : "; it breaks at row " + brokenRows.get(0))));
+        }
+        if (groups > 0) {
+            proofs.add(new Proof(
+                    groupsNil * 20 >= groups * 19,
+                    String.format(Locale.ROOT, "%,d of %,d journals sum to nil", groupsNil, groups)));
+        }
+        return proofs;
+    }
+}

@@ -1,0 +1,243 @@
+package io.mivrel;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import io.mivrel.files.TextSniffer;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.intake.Batch;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Intake;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.RowSource;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Money;
+import io.mivrel.model.Record;
+import io.mivrel.survey.Proposal;
+import io.mivrel.survey.Survey;
+import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import org.testng.annotations.Test;
+
+/** A survey reads unknown files rightly, or asks; it never guesses wrongly in silence. Real files. */
+public class SurveyTest {
+    private static final String[] DATES = {"dd/MM/uuuu", "MM/dd/uuuu", "uuuu-MM-dd", "dd.MM.uu", "d MMM uuuu"};
+    private static final String[] SIDES = {"apart", "signed", "reversed", "brackets", "behind", "no balance"};
+
+    /** How one generated file is written. */
+    private record Style(char separator, String encoding, String date, String sides, boolean titles, boolean comma) {}
+
+    private static Path folder() throws IOException {
+        return Files.createTempDirectory("mivrel survey ä");
+    }
+
+    private static void remove(Path file) throws IOException {
+        Files.delete(file);
+        Files.delete(file.getParent());
+    }
+
+    @Test
+    public void generatedFilesAreReadRightlyOrAsked() throws IOException {
+        Random random = new Random(11);
+        int files = 0;
+        int right = 0;
+        int asked = 0;
+        for (char separator : new char[] {',', ';', '\t', '|'}) {
+            for (String encoding : List.of("UTF-8", "windows-1252", "UTF-16LE")) {
+                for (String date : DATES) {
+                    for (String sides : SIDES) {
+                        Style style = new Style(
+                                separator,
+                                encoding,
+                                date,
+                                sides,
+                                random.nextInt(4) > 0 || sides.equals("apart"),
+                                random.nextBoolean() && separator != ',');
+                        Path file = folder().resolve("unknown.dat");
+                        List<String> truth = generate(file, style, random);
+                        FileSurvey survey = FileSurvey.of(file);
+                        List<String> questions = survey.survey().questions().stream()
+                                .map(Survey.Question::about)
+                                .filter(about -> !about.equals("account"))
+                                .toList();
+                        boolean same = survey.survey().gives() == BankLines.TABLE
+                                && read(file, survey).equals(truth);
+                        assertThat(same || !questions.isEmpty())
+                                .as("wrong in silence: %s%n%s%n%s", style, survey.text(), survey.preview(5))
+                                .isTrue();
+                        if (same && !questions.isEmpty()) System.out.println("ASKED " + style + " " + questions);
+                        files++;
+                        right += same ? 1 : 0;
+                        asked += questions.isEmpty() ? 0 : 1;
+                        remove(file);
+                    }
+                }
+            }
+        }
+        System.out.printf(
+                Locale.ROOT,
+                "survey: %d of %d generated files read rightly, %d with a question%n",
+                right,
+                files,
+                asked);
+        assertThat(right * 100).isGreaterThanOrEqualTo(95 * files);
+        // Only a file without a balance, or with days up to the twelfth, may leave something to ask.
+        assertThat(asked).isLessThan(files / 3);
+    }
+
+    private static List<String> read(Path file, FileSurvey survey) throws IOException {
+        List<String> records = new ArrayList<>();
+        try (RowSource rows = TextSniffer.open(file, survey.survey().text())) {
+            Layout layout = Proposal.layout(survey.survey());
+            Intake intake = new Intake(layout, "unknown", rows, 2, DateWindow.ALL, false);
+            boolean more = true;
+            while (more) {
+                Batch batch = intake.newBatch();
+                more = intake.fill(batch);
+                for (int i = 0; i < batch.records().size(); i++) {
+                    Record record = batch.records().get(i);
+                    records.add(record.date(BankLines.DATE) + " " + record.number(BankLines.AMOUNT));
+                }
+            }
+        }
+        return records;
+    }
+
+    // Writes a statement and answers its true dates and amounts, in the order of the file.
+    private static List<String> generate(Path file, Style style, Random random) throws IOException {
+        boolean newestFirst = !style.sides.equals("no balance") && random.nextInt(3) == 0;
+        boolean balances = !style.sides.equals("no balance");
+        DateTimeFormatter dates = DateTimeFormatter.ofPattern(style.date, Locale.ENGLISH);
+        List<String> rows = new ArrayList<>();
+        List<String> truth = new ArrayList<>();
+        LocalDate day = LocalDate.of(2027, 3, 1);
+        long balance = 1_000_00;
+        for (int i = 0; i < 40; i++) {
+            day = day.plusDays(random.nextInt(3));
+            long amount =
+                    (1 + random.nextInt(random.nextBoolean() ? 900_000 : 9_000)) * (random.nextBoolean() ? 1 : -1);
+            balance += amount;
+            List<String> cells = new ArrayList<>(List.of(dates.format(day), "Glockengießerei Zahlung Nr " + i));
+            if (style.sides.equals("apart")) {
+                cells.add(amount > 0 ? shown(amount, style) : "");
+                cells.add(amount < 0 ? shown(-amount, style) : "");
+            } else {
+                cells.add(signed(style.sides.equals("reversed") ? -amount : amount, style));
+            }
+            if (balances) {
+                cells.add(signed(balance, style));
+            }
+            rows.add(line(cells, style));
+            truth.add(day + " " + amount);
+        }
+        if (newestFirst) {
+            Collections.reverse(rows);
+            Collections.reverse(truth);
+        }
+        StringBuilder text = new StringBuilder();
+        text.append(style.encoding.startsWith("UTF-16") ? "\uFEFF" : "");
+        for (int above = random.nextInt(3); above > 0; above--) {
+            text.append("Account statement\r\n");
+        }
+        if (style.titles) {
+            List<String> titles = new ArrayList<>(List.of("Date", "Description"));
+            titles.addAll(style.sides.equals("apart") ? List.of("Paid in", "Paid out") : List.of("Amount"));
+            titles.addAll(balances ? List.of("Balance") : List.of());
+            text.append(line(titles, style)).append("\r\n");
+        }
+        text.append(String.join("\r\n", rows)).append("\r\n");
+        if (random.nextBoolean()) {
+            text.append("\r\nEnd of statement\r\n");
+        }
+        Files.write(file, text.toString().getBytes(Charset.forName(style.encoding)));
+        return truth;
+    }
+
+    private static String line(List<String> cells, Style style) {
+        return String.join(
+                String.valueOf(style.separator),
+                cells.stream()
+                        .map(c -> c.indexOf(style.separator) >= 0 ? '"' + c + '"' : c)
+                        .toList());
+    }
+
+    private static String signed(long amount, Style style) {
+        String size = shown(Math.abs(amount), style);
+        return amount >= 0
+                ? size
+                : switch (style.sides) {
+                    case "brackets" -> "(" + size + ")";
+                    case "behind" -> size + "-";
+                    default -> "-" + size;
+                };
+    }
+
+    private static String shown(long amount, Style style) {
+        String english = Money.show(amount, 2);
+        return style.comma ? english.replace(',', '#').replace('.', ',').replace('#', '.') : english;
+    }
+
+    @Test
+    public void datesThatFitBothOrdersAreAskedAndNotRun() throws Exception {
+        Path file = folder().resolve("both.csv");
+        Files.writeString(
+                file,
+                "Date,Details,Amount,Balance\n01/02/2027,tin,1.00,1.00\n03/04/2027,copper,-0.25,0.75\n"
+                        + "05/04/2027,rope,2.00,2.75\n06/04/2027,rope,2.00,4.75\n07/04/2027,rope,-1.00,3.75\n");
+        FileSurvey survey = FileSurvey.of(file);
+        assertThat(survey.isSettled()).isFalse();
+        assertThat(survey.survey().question("date").words())
+                .contains("dd/MM/uuuu or MM/dd/uuuu")
+                .contains("fits both");
+        assertThat(survey.survey().question("signs")).isNull();
+        assertThat(survey.text()).contains("undecided").contains("explains 4 of 4 steps, read oldest first");
+        Workshop workshop = new Workshop();
+        workshop.put("bank-layout.yaml", survey.layout());
+        assertThatThrownBy(() -> workshop.run("bank"))
+                .isInstanceOf(SettingsException.class)
+                .hasMessageContaining("question that is not answered: dd/MM/uuuu or MM/dd/uuuu?")
+                .hasMessageContaining("which account of the books");
+        remove(file);
+    }
+
+    @Test
+    public void brokenStepsAndOddCellsAreNamedWithTheirRows() throws Exception {
+        Path file = folder().resolve("odd.csv");
+        StringBuilder text = new StringBuilder("Date;Text;Amount;Balance\n");
+        for (int i = 1; i <= 28; i++) {
+            String amount = i == 20 ? "1O,00" : "10,00";
+            text.append(String.format("%02d.02.2027;rope;%s;%d,%s%n", i, amount, i * 10, i == 9 ? "50" : "00"));
+        }
+        Files.writeString(file, text);
+        FileSurvey survey = FileSurvey.of(file);
+        assertThat(survey.text())
+                .contains("odd: 1O,00 in row 21")
+                .contains("it breaks at row 10")
+                .contains("1 of 28 rows cannot be read whole");
+        assertThat(survey.isSettled()).isFalse();
+        remove(file);
+    }
+
+    @Test
+    public void filesThatAreNoStatementAreSaidToBeUnknown() throws Exception {
+        Path file = folder().resolve("poem.txt");
+        for (String text :
+                List.of("", "\n\n", "roses\nare\nred\n", "a,b\n1,2\n3,4\n", "\"open\n", "\u0000\u0001\u0002")) {
+            Files.writeString(file, text);
+            FileSurvey survey = FileSurvey.of(file);
+            assertThat(survey.survey().question("gives")).as(text).isNotNull();
+            assertThat(survey.preview(3)).contains("no preview");
+            assertThat(survey.layout()).contains("gives: \"? bank lines");
+        }
+        remove(file);
+    }
+}
