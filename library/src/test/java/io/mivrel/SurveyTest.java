@@ -74,7 +74,6 @@ public class SurveyTest {
                         assertThat(same || !questions.isEmpty())
                                 .as("wrong in silence: %s%n%s%n%s", style, survey.text(), survey.preview(5))
                                 .isTrue();
-                        if (same && !questions.isEmpty()) System.out.println("ASKED " + style + " " + questions);
                         files++;
                         right += same ? 1 : 0;
                         asked += questions.isEmpty() ? 0 : 1;
@@ -230,14 +229,20 @@ public class SurveyTest {
     @Test
     public void filesThatAreNoStatementAreSaidToBeUnknown() throws Exception {
         Path file = folder().resolve("poem.txt");
-        for (String text :
-                List.of("", "\n\n", "roses\nare\nred\n", "a,b\n1,2\n3,4\n", "\"open\n", "\u0000\u0001\u0002")) {
+        for (String text : List.of("", "\n\n", "roses\nare\nred\n", "a,b\n1,2\n3,4\n", "\"open\n")) {
             Files.writeString(file, text);
             FileSurvey survey = FileSurvey.of(file);
             assertThat(survey.survey().question("gives")).as(text).isNotNull();
             assertThat(survey.preview(3)).contains("no preview");
             assertThat(survey.layout()).contains("gives: \"? bank lines");
         }
+        Files.write(file, new byte[] {0, 1, 2, 3, 4, 5, 6, 7});
+        assertThatThrownBy(() -> FileSurvey.of(file)).hasMessageContaining("poem.txt: is no text");
+        String wide = "cell,".repeat(16_000);
+        Files.writeString(file, wide + "\n" + wide + "\n");
+        assertThat(FileSurvey.of(file).text()).contains("of 16001 columns only the first 400 were looked at");
+        Files.writeString(file, "Date,Details,Amount\n" + "\"open,1,2\n".repeat(1000));
+        assertThat(FileSurvey.of(file).text()).contains("1000 rows cannot be divided into cells: row 2");
         remove(file);
     }
 }

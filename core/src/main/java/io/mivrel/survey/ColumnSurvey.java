@@ -4,6 +4,7 @@ import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Hash64;
 import io.mivrel.model.FieldType;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
@@ -18,6 +19,7 @@ public final class ColumnSurvey {
     private static final int SAMPLES = 3;
     private static final int KEPT = 200;
     private static final int FEW = 12;
+    private static final int CLIP = 100;
     /** Steps from day to day before an order means something. */
     private static final int LEAST_IN_ORDER = 8;
 
@@ -57,18 +59,34 @@ public final class ColumnSurvey {
         longest = Math.max(longest, cell.length());
         withBlanks += cell.indexOf(' ') >= 0 ? 1 : 0;
         if (values.size() <= FEW) {
-            values.add(cell);
+            values.add(clipped(cell));
         }
-        dates(row, cell);
-        amounts(row, cell);
+        // Neither a date nor an amount is longer, and both have a digit.
+        boolean figures = cell.length() <= 40 && cell.chars().anyMatch(c -> c >= '0' && c <= '9');
+        if (!figures) {
+            misfit(row, cell);
+            return;
+        }
+        byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);
+        dates(row, cell, bytes);
+        amounts(row, cell, bytes);
     }
 
-    private void dates(long row, String cell) {
+    private void misfit(long row, String cell) {
+        if (noDates.size() < KEPT) {
+            noDates.add(oddity(row, cell));
+        }
+        if (noAmounts.size() < KEPT) {
+            noAmounts.add(oddity(row, cell));
+        }
+    }
+
+    private void dates(long row, String cell, byte[] bytes) {
         boolean any = false;
         for (int i = 0; i < dateFits.length; i++) {
             // A form that fits hardly anything is not tried for ever.
             if (filled < KEPT || dateFits[i] * 2 > filled) {
-                long day = Forms.DATES.get(i).parse(cell);
+                long day = Forms.DATES.get(i).parse(bytes, 0, bytes.length);
                 if (DatePattern.isDate(day)) {
                     later[i] += dateFits[i] > 0 && day > lastDay[i] ? 1 : 0;
                     earlier[i] += dateFits[i] > 0 && day < lastDay[i] ? 1 : 0;
@@ -81,28 +99,61 @@ public final class ColumnSurvey {
             }
         }
         if (!any && noDates.size() < KEPT) {
-            noDates.add(new Oddity(row, cell));
+            noDates.add(oddity(row, cell));
         }
     }
 
-    private void amounts(long row, String cell) {
+    // Without a currency mark in the cell all currencies read the same.
+    private void amounts(long row, String cell, byte[] bytes) {
         boolean any = false;
-        for (int i = 0; i < amountFits.length; i++) {
-            if (filled < KEPT || amountFits[i] * 2 > filled) {
-                long amount = Forms.AMOUNTS.get(i).parse(cell);
+        int currency = currency(cell);
+        for (int form = 0; form < Forms.MARKS; form++) {
+            if (filled < KEPT || amountFits[currency * Forms.MARKS + form] * 2 > filled) {
+                long amount = Forms.AMOUNTS.get(currency * Forms.MARKS + form).parse(bytes, 0, bytes.length);
                 if (AmountFormat.isAmount(amount)) {
-                    amountFits[i]++;
-                    amountHashes[i] = Hash64.add(amountHashes[i], amount);
                     any = true;
+                    for (int c = currency; c < (currency == 0 ? Forms.CURRENCIES.size() : currency + 1); c++) {
+                        int i = c * Forms.MARKS + form;
+                        amountFits[i]++;
+                        amountHashes[i] = Hash64.add(amountHashes[i], amount);
+                    }
                 }
             }
         }
         if (!any && noAmounts.size() < KEPT) {
-            noAmounts.add(new Oddity(row, cell));
+            noAmounts.add(oddity(row, cell));
         }
         brackets |= any && cell.startsWith("(");
         trailingMinus |= any && cell.endsWith("-");
-        withDecimals += any && cell.matches(".*[.,][0-9]{2}\\D*") ? 1 : 0;
+        withDecimals += any && hasDecimals(cell) ? 1 : 0;
+    }
+
+    private static int currency(String cell) {
+        for (int i = 1; i < Forms.CURRENCIES.size(); i++) {
+            if (cell.contains(Forms.CURRENCIES.get(i))) {
+                return i;
+            }
+        }
+        return 0;
+    }
+
+    // A mark with exactly two digits behind it, as amounts of most currencies have.
+    private static boolean hasDecimals(String cell) {
+        int mark = Math.max(cell.lastIndexOf('.'), cell.lastIndexOf(','));
+        int digits = 0;
+        for (int i = mark + 1; i < cell.length(); i++) {
+            digits += Character.isDigit(cell.charAt(i)) ? 1 : 0;
+        }
+        return mark >= 0 && digits == 2;
+    }
+
+    private static Oddity oddity(long row, String cell) {
+        return new Oddity(row, clipped(cell));
+    }
+
+    // A cell may be a megabyte long.
+    private static String clipped(String cell) {
+        return cell.length() <= CLIP ? cell : cell.substring(0, CLIP);
     }
 
     /** Place from 1. */

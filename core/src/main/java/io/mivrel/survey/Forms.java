@@ -10,6 +10,12 @@ final class Forms {
     /** Two-digit years lie in the hundred years from this one on. */
     static final int CENTURY_FROM = 1970;
 
+    /** The first is none. */
+    static final List<String> CURRENCIES = List.of("", "£", "€", "$");
+
+    /** How many forms of amounts there are of each currency. */
+    static final int MARKS = 6;
+
     static final List<DatePattern> DATES = dates();
     static final List<AmountFormat> AMOUNTS = amounts();
 
@@ -47,7 +53,7 @@ final class Forms {
 
     private static List<AmountFormat> amounts() {
         List<AmountFormat> formats = new ArrayList<>();
-        for (String currency : List.of("", "£", "€", "$")) {
+        for (String currency : CURRENCIES) {
             for (String marks : List.of(".,", ",.", ". ", ", ", ".'", ",'")) {
                 formats.add(new AmountFormat(2, marks.charAt(0), marks.charAt(1), true, true, currency));
             }

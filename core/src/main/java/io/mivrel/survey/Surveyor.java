@@ -4,6 +4,7 @@ import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Row;
+import io.mivrel.intake.RowFault;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
@@ -33,6 +34,8 @@ public final class Surveyor {
     /** Rows without a date that may stand below the data before they count as data. */
     private static final int TAIL = 50;
 
+    private static final int MOST_COLUMNS = 400;
+
     /** Opens the rows of the file anew. */
     public interface Opener {
         RowSource open() throws IOException;
@@ -47,6 +50,7 @@ public final class Surveyor {
     private final List<Question> questions = new ArrayList<>();
     private final Deque<Sampled> tail = new ArrayDeque<>();
     private int width;
+    private int widest;
     private int titlesRow;
     private long firstRow;
     private int dateColumn = -1;
@@ -54,6 +58,8 @@ public final class Surveyor {
     private long above;
     private long dataRows;
     private long blankRows;
+    private long faults;
+    private String firstFault;
 
     public Surveyor(String file, TextFacts text, Opener opener) {
         this.file = file;
@@ -124,10 +130,11 @@ public final class Surveyor {
                 sizes.merge(row.cells.size(), 1, Integer::sum);
             }
         }
-        width = sizes.entrySet().stream()
+        widest = sizes.entrySet().stream()
                 .max(Map.Entry.<Integer, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
                 .map(Map.Entry::getKey)
                 .orElse(1);
+        width = Math.min(widest, MOST_COLUMNS);
         Sampled first = sample.stream().filter(this::isFull).findFirst().orElse(null);
         boolean titled = first != null && areTitles(first.cells);
         titlesRow = titled ? (int) first.number : 0;
@@ -139,7 +146,7 @@ public final class Surveyor {
         for (int i = 0; i < width; i++) {
             ColumnSurvey column = new ColumnSurvey(i + 1, "");
             for (Sampled row : sample) {
-                if (row.number >= firstRow && row.cells.size() == width) {
+                if (row.number >= firstRow && row.cells.size() == widest) {
                     column.add(row.number, row.cells.get(i));
                 }
             }
@@ -151,8 +158,8 @@ public final class Surveyor {
     }
 
     private boolean isFull(Sampled row) {
-        return row.cells.size() == width
-                && row.cells.stream().filter(c -> !c.isEmpty()).count() * 2 > width;
+        return row.cells.size() == widest
+                && row.cells.stream().filter(c -> !c.isEmpty()).count() * 2 > widest;
     }
 
     // Titles are words: no dates, no figures, none twice.
@@ -183,7 +190,15 @@ public final class Surveyor {
         try (RowSource source = opener.open()) {
             for (Row row = source.next(); row != null; row = source.next()) {
                 rows++;
-                if (row.number() < firstRow) {
+                if (row.fault() == RowFault.NOT_TEXT) {
+                    throw new IOException(file + ": is no text; a survey reads separated text");
+                }
+                if (row.fault() != null) {
+                    faults++;
+                    firstFault = firstFault == null
+                            ? "row " + row.number() + " " + row.fault().reason()
+                            : firstFault;
+                } else if (row.number() < firstRow) {
                     above += titlesRow == row.number() ? 0 : 1;
                 } else if (row.isBlank()) {
                     blankRows++;
@@ -196,7 +211,7 @@ public final class Surveyor {
 
     private void take(Sampled row) {
         boolean dated = dateColumn < 0 || dateColumn < row.cells.size() && isDated(row.cells.get(dateColumn));
-        if (row.cells.size() == width && dated) {
+        if (row.cells.size() == widest && dated) {
             tail.forEach(this::profile);
             tail.clear();
             profile(row);
@@ -210,7 +225,11 @@ public final class Surveyor {
 
     // Something with figures in the place of a date is data, though perhaps wrong.
     private static boolean isDated(String cell) {
-        return cell.matches(".*[0-9].*[^0-9].*[0-9].*") || isDate(cell);
+        int digits = 0;
+        for (int i = 0; i < cell.length(); i++) {
+            digits += Character.isDigit(cell.charAt(i)) ? 1 : 0;
+        }
+        return digits >= 2 && digits <= 10 && cell.length() <= 40;
     }
 
     private void profile(Sampled row) {
@@ -332,6 +351,20 @@ public final class Surveyor {
         if (!text.encodingSure()) {
             ask("encoding", text.encodingWhy());
         }
+        List<Proof> all = new ArrayList<>(proofs);
+        if (faults > 0) {
+            all.add(
+                    0,
+                    new Proof(
+                            false,
+                            faults + (faults == 1 ? " row" : " rows") + " cannot be divided into cells: "
+                                    + firstFault));
+        }
+        if (widest > MOST_COLUMNS) {
+            all.add(
+                    0,
+                    new Proof(false, "of " + widest + " columns only the first " + MOST_COLUMNS + " were looked at"));
+        }
         return new Survey(
                 s.file(),
                 s.text(),
@@ -349,7 +382,7 @@ public final class Surveyor {
                 s.numbers(),
                 newestFirst,
                 reversed,
-                List.copyOf(proofs),
+                List.copyOf(all),
                 List.copyOf(questions));
     }
 }
