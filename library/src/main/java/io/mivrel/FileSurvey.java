@@ -9,6 +9,7 @@ import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
 import io.mivrel.model.Record;
 import io.mivrel.report.SurveyText;
@@ -77,7 +78,8 @@ public final class FileSurvey {
                     }
                 }
                 out.append(String.format(
-                        "  row %-5d %s%n            %s%n", record.row(), raw.get(record.row()), read(record)));
+                        "  row %-5d %s%n            %s%n",
+                        record.row(), Finding.clean(raw.get(record.row())), Finding.clean(read(record))));
                 raw.clear();
             }
         }

@@ -227,6 +227,28 @@ public class SurveyTest {
     }
 
     @Test
+    public void titlesOfAnyKindMakeALayoutThatReads() throws Exception {
+        Path file = folder().resolve("odd \"titles\".csv");
+        StringBuilder text = new StringBuilder("#,Date,\"Amount\",\"Bal\u001bance: \"\"x\"\"\nend\",\"Details\"\n");
+        for (int i = 13; i < 29; i++) {
+            text.append(String.format("%d,%d/02/2027,-1.50,%s,rope%n", i, i, i));
+        }
+        Files.writeString(file, text);
+        FileSurvey survey = FileSurvey.of(file);
+        assertThat(survey.text() + survey.preview(2)).doesNotContain("\u001b");
+        String layout = survey.layout()
+                .replaceAll("account: \"\\?[^\"]*\"", "account: 1200")
+                .replaceAll("signs: \"\\?[^\"]*\"", "signs: as written");
+        Workshop workshop = new Workshop();
+        workshop.put("bank-layout.yaml", layout);
+        workshop.put("bank.csv", text.toString());
+        Outcome outcome = workshop.run("bank");
+        assertThat(outcome.report().rowsRead()).isEqualTo(17);
+        assertThat(outcome.report().readTotals().credit()).as(layout).isEqualTo(16 * 150);
+        remove(file);
+    }
+
+    @Test
     public void filesThatAreNoStatementAreSaidToBeUnknown() throws Exception {
         Path file = folder().resolve("poem.txt");
         for (String text : List.of("", "\n\n", "roses\nare\nred\n", "a,b\n1,2\n3,4\n", "\"open\n")) {

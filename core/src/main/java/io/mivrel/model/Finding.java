@@ -33,12 +33,16 @@ public record Finding(Rule rule, Origin origin, String field, String value, Stri
 
     /** Cuts a text to {@link #CLIP} characters and shows control characters as a middle dot. */
     public static String clip(String text) {
-        String shown = text.length() > CLIP ? text.substring(0, CLIP) + "..." : text;
-        for (int i = 0; i < shown.length(); i++) {
-            if (Character.isISOControl(shown.charAt(i))) {
-                return shown.replaceAll("\\p{Cntrl}", "\u00b7");
+        return clean(text.length() > CLIP ? text.substring(0, CLIP) + "..." : text);
+    }
+
+    /** Shows control characters as a middle dot, so that a text of a file cannot steer a terminal. */
+    public static String clean(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            if (Character.isISOControl(text.charAt(i))) {
+                return text.replaceAll("[\\p{Cntrl}\\x80-\\x9f]", "\u00b7");
             }
         }
-        return shown;
+        return text;
     }
 }

@@ -39,6 +39,8 @@ public final class Proposal {
 
     /** How a layout names the column: by its title, or by its place when it has none or another has the same. */
     public static String column(ColumnSurvey column) {
-        return column.title().isEmpty() ? "#" + column.place() : column.title();
+        // A title that looks like a place would be taken for one.
+        boolean usable = !column.title().isEmpty() && !column.title().matches("#.*|[0-9]+");
+        return usable ? column.title() : "#" + column.place();
     }
 }

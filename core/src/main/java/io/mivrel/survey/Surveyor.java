@@ -166,7 +166,9 @@ public final class Surveyor {
     private static boolean areTitles(List<String> cells) {
         Set<String> seen = new LinkedHashSet<>();
         for (String cell : cells) {
-            boolean words = cell.isEmpty() || cell.chars().anyMatch(Character::isLetter) && !isDate(cell);
+            boolean words = !isDate(cell)
+                    && (cell.chars().anyMatch(Character::isLetter)
+                            || cell.chars().noneMatch(Character::isDigit));
             if (!words || !cell.isEmpty() && !seen.add(cell)) {
                 return false;
             }

@@ -36,7 +36,7 @@ public final class SurveyText {
     }
 
     private void form(Survey survey) {
-        out.append('\n').append(survey.file()).append("\n\n");
+        out.append('\n').append(Finding.clip(survey.file())).append("\n\n");
         line(
                 "kind",
                 "separated text, " + separator(survey.text().separator()) + ", line ends "
@@ -48,7 +48,7 @@ public final class SurveyText {
         String below = survey.below() == 0
                 ? ""
                 : ", " + count(survey.below(), "row") + " below"
-                        + (survey.until().isEmpty() ? "" : " from '" + survey.until() + "' on");
+                        + (survey.until().isEmpty() ? "" : " from '" + Finding.clip(survey.until()) + "' on");
         line(
                 "rows",
                 String.format(Locale.ROOT, "%,d: %s%s, %,d of data", survey.rows(), titles, above, survey.dataRows())
@@ -87,7 +87,8 @@ public final class SurveyText {
             return pattern;
         }
         ColumnSurvey.Oddity decides = dates.misfit(DatePattern.of(other, 1970));
-        return pattern + (decides == null ? "" : ", decided by row " + decides.row() + ": " + decides.value());
+        return pattern
+                + (decides == null ? "" : ", decided by row " + decides.row() + ": " + Finding.clip(decides.value()));
     }
 
     private static String separator(char separator) {
@@ -125,7 +126,7 @@ public final class SurveyText {
                     Locale.ROOT,
                     "  %2d  %-14s %-10s %-6s %,8d %,7d  %s%n",
                     column.place(),
-                    cut(column.title(), TITLE),
+                    cut(Finding.clip(column.title()), TITLE),
                     field,
                     column.filled() == 0 ? "" : column.type().word(),
                     column.filled(),
@@ -159,7 +160,7 @@ public final class SurveyText {
 
     private void questions(Survey survey) {
         for (Question question : survey.questions()) {
-            line("question", question.about() + ": " + question.words());
+            line("question", question.about() + ": " + Finding.clean(question.words()));
         }
         if (survey.questions().isEmpty()) {
             line("questions", "none");

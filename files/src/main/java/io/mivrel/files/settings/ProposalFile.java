@@ -4,6 +4,7 @@ import io.mivrel.cells.AmountFormat;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Proposal;
@@ -22,7 +23,9 @@ public final class ProposalFile {
     /** The YAML text. A value that begins with a question mark must be answered before a run takes the layout. */
     public static String text(Survey survey) {
         StringBuilder yaml = new StringBuilder();
-        yaml.append("# Proposed by a survey of ").append(survey.file()).append(". Read it, then use it.\n");
+        yaml.append("# Proposed by a survey of ")
+                .append(Finding.clip(survey.file()))
+                .append(". Read it, then use it.\n");
         if (!survey.questions().isEmpty()) {
             yaml.append("# A value that begins with a question mark is a question: put the answer in its place.\n");
         }
@@ -134,6 +137,16 @@ public final class ProposalFile {
     }
 
     private static String quoted(String text) {
-        return '"' + text.replace("\\", "\\\\").replace("\"", "\\\"").replace("\t", "\\t") + '"';
+        StringBuilder quoted = new StringBuilder("\"");
+        text.chars().forEach(c -> {
+            if (c == '"' || c == '\\') {
+                quoted.append('\\').append((char) c);
+            } else if (c < ' ' || c >= 0x7F && c < 0xA0 || c == 0x2028 || c == 0x2029 || c == 0xFEFF) {
+                quoted.append(String.format("\\u%04x", c));
+            } else {
+                quoted.append((char) c);
+            }
+        });
+        return quoted.append('"').toString();
     }
 }
