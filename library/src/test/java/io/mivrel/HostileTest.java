@@ -8,7 +8,10 @@ import java.io.BufferedWriter;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.Random;
+import java.util.stream.Stream;
 import org.testng.annotations.Test;
 
 /** Files that nobody should send: always findings, never an exception, in bounded memory, and the counts close. */
@@ -59,10 +62,22 @@ public class HostileTest {
                         .append(",\n");
             }
         }
+        List<String> before = leftBehind();
         RunReport report = run(new Workshop().put("journal.csv", file.toString()));
+        // The lines waited on disk, and they are somebody's books.
+        assertThat(leftBehind()).isEqualTo(before);
         assertThat(report.clear().documents()).isEqualTo(30_000);
         assertThat(report.held().documents()).isZero();
         assertThat(report.findings().counts()).containsEntry(Rule.REFERENCE_RETURNS, 30_000L);
+    }
+
+    private static List<String> leftBehind() throws IOException {
+        try (Stream<Path> all = Files.list(Path.of(System.getProperty("java.io.tmpdir")))) {
+            return all.map(p -> p.getFileName().toString())
+                    .filter(n -> n.matches("mivrel-[0-9]+"))
+                    .sorted()
+                    .toList();
+        }
     }
 
     @Test

@@ -118,6 +118,8 @@ final class Pass {
             }
             if (grouping != null) {
                 grouping.finish();
+                // What waited on disk is somebody's books, and nothing of it stays there.
+                grouping.close();
             }
             tallies = reader.tallies();
             finish();
