@@ -14,6 +14,7 @@ import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
@@ -151,6 +152,39 @@ public class DeliveryTest {
         assertThat(delivered.totals().debit()).isEqualTo(123_45);
         assertThat(delivered.totals().credit()).isEqualTo(123_45);
         assertThat(outlet.published).isTrue();
+    }
+
+    @Test
+    public void aJournalAsReadIsDeliveredAsItsLinesWouldBe() throws IOException {
+        RecordBatch batch = new RecordBatch(JournalLines.TABLE, "ledger.csv", "", 3);
+        String[] texts = {"rope <1>", null, "Glockengießerei, große Glocke"};
+        for (int i = 0; i < 3; i++) {
+            batch.begin(20 + i);
+            batch.put(JournalLines.REFERENCE, "A7");
+            batch.put(JournalLines.DATE, LocalDate.of(2027, 3, 1).toEpochDay());
+            batch.put(JournalLines.ACCOUNT, "501" + i);
+            batch.put(JournalLines.NARRATIVE, texts[i]);
+            batch.put(JournalLines.DEPARTMENT, i == 1 ? "CAST" : null);
+            batch.put(JournalLines.AMOUNT, new long[] {5_00, -3_00, -2_00}[i]);
+            batch.end(true);
+        }
+        Journal asRead = Journal.asRead(batch.range(0, 3));
+        Journal own = new Journal(asRead.reference(), asRead.date(), asRead.lines(), asRead.records());
+        assertThat(own.asRead()).isNull();
+        Delivery.Builder all = journals();
+        for (Field field : JournalLines.TABLE.fields()) {
+            all.column(field.name(), field);
+        }
+        MemoryOutlet one = new MemoryOutlet(-1);
+        MemoryOutlet other = new MemoryOutlet(-1);
+        DeliveredFile first = deliver(all.build(), one, asRead, asRead);
+        DeliveredFile second = deliver(all.build(), other, own, own);
+        assertThat(one.parts).isEqualTo(other.parts);
+        assertThat(one.parts.get(0)).hasSize(7);
+        assertThat(first.totals().agreesWith(second.totals())).isTrue();
+        DeliveryCheck check = new DeliveryCheck(journals().build(), 2);
+        assertThat(check.passes(asRead)).isFalse();
+        assertThat(check.passes(own)).isFalse();
     }
 
     @Test
