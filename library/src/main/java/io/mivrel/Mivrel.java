@@ -65,12 +65,16 @@ public final class Mivrel {
         this.books = Objects.requireNonNull(books);
     }
 
+    /** Loads what a run needs besides its settings, on a thread of its own; for a program that will call {@link #run}. */
+    public static void prepare() {
+        Register.prepareEngine();
+    }
+
     /**
      * Opens a run sheet. Evidence and register are kept beside it, in {@code evidence} and {@code .mivrel}. Throws with
      * all mistakes of all settings files at once.
      */
     public static Mivrel open(Path runSheet) throws SettingsException {
-        Register.prepareEngine();
         RunSheet sheet = RunSheet.read(runSheet);
         Mivrel run = new Mivrel(sheet.name(), sheet.books());
         sheet.sources().forEach(s -> run.sources.add(new Source(s.path(), s.shown(), s.layout())));

@@ -51,6 +51,7 @@ final class RunCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
+        Mivrel.prepare();
         if (first != null && first < 1) {
             throw new CommandLine.ParameterException(
                     spec.commandLine(), "--first takes a whole number from 1 on, not " + first);
