@@ -22,6 +22,7 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
@@ -245,6 +246,46 @@ public class SurveyTest {
         Outcome outcome = workshop.run("bank");
         assertThat(outcome.report().rowsRead()).isEqualTo(17);
         assertThat(outcome.report().readTotals().credit()).as(layout).isEqualTo(16 * 150);
+        remove(file);
+    }
+
+    @Test
+    public void aFileCutAnywhereOrWithAnyByteChangedIsSurveyedOrRefusedInWords() throws Exception {
+        Path file = folder().resolve("cut.csv");
+        byte[] whole = ("Account 7\r\nDate;Details;Amount;Balance\r\n13/02/2027;\"tin; copper\";1.234,50;1.234,50\r\n"
+                        + "14/02/2027;rope;-34,50;1.200,00\r\n15/02/2027;été;100,00;1.300,00\r\nTotal;;;1.300,00\r\n")
+                .getBytes(Charset.forName("windows-1252"));
+        Random random = new Random(4);
+        for (int round = 0; round < 3 * whole.length; round++) {
+            byte[] bytes = round < whole.length ? Arrays.copyOf(whole, round) : whole.clone();
+            if (round >= whole.length) {
+                bytes[random.nextInt(bytes.length)] = (byte) random.nextInt(256);
+            }
+            Files.write(file, bytes);
+            try {
+                FileSurvey survey = FileSurvey.of(file);
+                assertThat(survey.text()).contains("cut.csv").contains("question");
+                assertThat(survey.layout()).contains("? ");
+                survey.preview(3);
+            } catch (IOException refused) {
+                assertThat(refused).hasMessageContaining("is no text");
+            }
+        }
+        remove(file);
+    }
+
+    @Test
+    public void aLedgerWithOneSignedAmountIsAskedForItsSide() throws Exception {
+        Path file = folder().resolve("ledger.csv");
+        StringBuilder text = new StringBuilder("Voucher\tPosted\tAccount\tText\tAmount\n");
+        for (int i = 1; i < 20; i++) {
+            text.append(String.format("%d\t%d.03.27\t5010\ttin\t10.00%n%d\t%d.03.27\t2100\ttin\t-10.00%n", i, i, i, i));
+        }
+        Files.writeString(file, text);
+        FileSurvey survey = FileSurvey.of(file);
+        assertThat(survey.survey().question("signs").words()).contains("debit is positive");
+        assertThat(survey.text()).contains("19 of 19 journals sum to nil");
+        assertThat(survey.layout()).contains("separator: tab").contains("century from: 1970");
         remove(file);
     }
 

@@ -1,5 +1,6 @@
 package io.mivrel.files;
 
+import io.mivrel.cells.Spans;
 import io.mivrel.intake.Row;
 import io.mivrel.survey.Survey.TextFacts;
 import java.io.ByteArrayInputStream;
@@ -24,15 +25,11 @@ public final class TextSniffer {
     /** Reads the whole file for its encoding and the beginning for the rest. */
     public static TextFacts sniff(Path file) throws IOException {
         long[] counts = new long[256];
-        long firstHigh = -1;
-        boolean utf8 = true;
+        boolean utf8;
         byte[] head;
         try (InputStream in = Files.newInputStream(Readable.check(file))) {
             head = in.readNBytes(HEAD);
             utf8 = count(head, head.length, counts);
-            for (int i = 0; i < head.length && firstHigh < 0; i++) {
-                firstHigh = head[i] < 0 ? i : -1;
-            }
             byte[] block = new byte[HEAD];
             for (int n = in.read(block); n > 0; n = in.read(block)) {
                 utf8 &= count(block, n, counts);
@@ -41,7 +38,7 @@ public final class TextSniffer {
         TextFacts unsplit = encoding(head, counts, utf8);
         char separator = separator(head, unsplit.encoding());
         return new TextFacts(
-                unsplit.encoding(), unsplit.encodingWhy(), unsplit.encodingSure(), separator, lineEnds(counts, head));
+                unsplit.encoding(), unsplit.encodingWhy(), unsplit.encodingSure(), separator, lineEnds(counts));
     }
 
     // Counts bytes; false when a stretch is no UTF-8, a character cut at its end aside.
@@ -62,7 +59,7 @@ public final class TextSniffer {
         for (int back = 1; back <= Math.min(4, length - from); back++) {
             byte b = block[length - back];
             if ((b & 0xC0) != 0x80) {
-                to = io.mivrel.cells.Spans.length(b) > back ? length - back : length;
+                to = Spans.length(b) > back ? length - back : length;
                 break;
             }
         }
@@ -132,7 +129,7 @@ public final class TextSniffer {
         return true;
     }
 
-    private static String lineEnds(long[] counts, byte[] head) {
+    private static String lineEnds(long[] counts) {
         long lf = counts['\n'];
         long cr = counts['\r'];
         return cr == 0 ? "LF" : lf == 0 ? "CR" : cr == lf ? "CRLF" : "CRLF and LF mixed";
