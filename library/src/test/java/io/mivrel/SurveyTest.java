@@ -290,6 +290,27 @@ public class SurveyTest {
     }
 
     @Test
+    public void amountsOfTwoFashionsAndADateThatIsMissingAreAsked() throws Exception {
+        Path file = folder().resolve("mixed.csv");
+        StringBuilder mixed = new StringBuilder("Date;Details;Amount;Balance\n");
+        StringBuilder dateless = new StringBuilder("Number;Party;Net;Due\n");
+        for (int i = 13; i < 29; i++) {
+            mixed.append(String.format("%d/02/2027;tin;1.%d0,50;1,%d0.50%n", i, i, i));
+            dateless.append(String.format("%d;CUS-001;10.00;%d/02/2027%n", i, i));
+        }
+        Files.writeString(file, mixed);
+        FileSurvey survey = FileSurvey.of(file);
+        assertThat(survey.survey().question("numbers").words()).contains("No single way");
+        assertThat(survey.layout()).contains("decimal: \"? ");
+        Files.writeString(file, dateless);
+        survey = FileSurvey.of(file);
+        assertThat(survey.survey().question("date").words()).contains("which column holds the date");
+        assertThat(survey.layout()).contains("pattern: \"? which column");
+        assertThat(survey.isSettled()).isFalse();
+        remove(file);
+    }
+
+    @Test
     public void filesThatAreNoStatementAreSaidToBeUnknown() throws Exception {
         Path file = folder().resolve("poem.txt");
         for (String text : List.of("", "\n\n", "roses\nare\nred\n", "a,b\n1,2\n3,4\n", "\"open\n")) {

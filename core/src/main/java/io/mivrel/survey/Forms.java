@@ -60,9 +60,4 @@ final class Forms {
         }
         return List.copyOf(formats);
     }
-
-    /** True when the pattern reads the day before the month. */
-    static boolean isDayFirst(DatePattern pattern) {
-        return pattern.pattern().indexOf('d') < pattern.pattern().indexOf('M');
-    }
 }

@@ -304,6 +304,9 @@ public final class Surveyor {
                 break;
             }
         }
+        if (chosen < 0) {
+            ask("numbers", "'.' or ','? No single way of writing fits all the columns of amounts");
+        }
         AmountFormat form = Forms.AMOUNTS.get(Math.max(chosen, 0));
         return new AmountFormat(
                 2,
@@ -319,6 +322,9 @@ public final class Surveyor {
     }
 
     private Survey proved(Survey proposal) throws IOException {
+        if (proposal.gives() != null && proposal.pattern() == null) {
+            ask("date", "which column holds the date, and by which pattern? None was found by its title");
+        }
         if (proposal.gives() == null || proposal.pattern() == null) {
             return finished(proposal, false, false, List.of());
         }

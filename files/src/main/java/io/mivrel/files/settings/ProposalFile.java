@@ -121,7 +121,7 @@ public final class ProposalFile {
             return "";
         }
         Question question = survey.question("date");
-        String pattern = survey.pattern().pattern();
+        String pattern = survey.pattern() == null ? "" : survey.pattern().pattern();
         boolean shortYear = pattern.replace("uuuu", "").contains("uu");
         return ", pattern: " + (question != null ? asked(question) : quoted(pattern))
                 + (shortYear ? ", century from: 1970" : "");
