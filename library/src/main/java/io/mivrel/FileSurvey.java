@@ -44,7 +44,9 @@ public final class FileSurvey {
 
     /** True when nothing is asked and everything that was tried by arithmetic holds. */
     public boolean isSettled() {
-        return survey.questions().isEmpty() && survey.proofs().stream().allMatch(Survey.Proof::holds);
+        return survey.questions().isEmpty()
+                && !survey.proofs().isEmpty()
+                && survey.proofs().stream().allMatch(Survey.Proof::holds);
     }
 
     /** The survey on one screen. */
