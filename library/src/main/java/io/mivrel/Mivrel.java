@@ -6,13 +6,12 @@ import io.mivrel.coding.CodingTable;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryForm;
 import io.mivrel.files.FolderOutlet;
-import io.mivrel.files.SeparatedRows;
+import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.TextForm;
 import io.mivrel.ledger.Register;
 import io.mivrel.run.Input;
 import io.mivrel.run.Memory;
@@ -197,11 +196,10 @@ public final class Mivrel {
     }
 
     private static Input input(Source source) {
-        TextForm form = source.layout().form();
         return new Input(
                 source.shown(),
                 source.layout(),
-                () -> SeparatedRows.open(source.path(), form.separator(), form.encoding()));
+                () -> SourceFiles.open(source.path(), source.shown(), source.layout()));
     }
 
     private Order order(Target target) {

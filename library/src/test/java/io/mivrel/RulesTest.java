@@ -46,6 +46,9 @@ public class RulesTest {
         cells(cases);
         documents(cases);
         delivery(cases);
+        formats(cases);
+        files(cases);
+        shapes(cases);
         return cases;
     }
 
@@ -148,6 +151,134 @@ public class RulesTest {
         changed.journal(GOOD_VOUCHER.replace("10.00", "11.00"));
         cases.add(new Case(CHANGED_SINCE_DELIVERED, "journal", 2, changed, "other figures"));
         cases.add(new Case(DELIVERED_BEFORE, "journal", 0, delivered(), "1 document was delivered"));
+    }
+
+    private static final String OFX =
+            "<OFX><STMTRS><CURDEF>GBP<BANKACCTFROM><ACCTID>555</BANKACCTFROM><BANKTRANLIST><STMTTRN>"
+                    + "<DTPOSTED>20270302<TRNAMT>-1.00<FITID>A<NAME>x</STMTTRN></BANKTRANLIST></STMTRS></OFX>";
+    private static final String MT940 =
+            ":20:R\n:25:555\n:28C:1\n:60F:C270301GBP2,00\n:61:270302D1,00NTRFA\n:62F:C270331GBP1,00\n";
+
+    private static Workshop statement(String file, String text) {
+        return new Workshop()
+                .takes("bank", file, "layout: B\ngives: bank lines\naccount: 1200\nfile: {kind: statement}\n")
+                .put(file, text);
+    }
+
+    private static Workshop known(Workshop workshop, String numberAndCurrency) {
+        return workshop.replace("books/chart.csv", "tax code\n", "tax code,number,currency\n")
+                .replace("books/chart.csv", "asset,bank,,", "asset,bank,,," + numberAndCurrency);
+    }
+
+    private static Case of(Rule rule, long row, Workshop workshop, String says) {
+        return new Case(rule, workshop.isBank() ? "bank" : "journal", row, workshop, says);
+    }
+
+    private static String camt(String body) {
+        return "<Document xmlns=\"urn:iso:std:iso:20022:tech:xsd:camt.053.001.04\"><A><Stmt>" + body
+                + "</Stmt></A></Document>";
+    }
+
+    private static void formats(List<Case> cases) {
+        cases.add(of(FILE_KIND_DIFFERS, 0, statement("a.ofx", "Date,Text\n"), "the file is plain text"));
+        cases.add(of(FILE_ENDING_DIFFERS, 0, statement("a.csv", OFX), "it is an OFX statement"));
+        cases.add(of(FILE_DAMAGED, 1, statement("a.ofx", OFX.replace("</OFX>", "")), "ends before </OFX>"));
+        cases.add(of(FILE_BEYOND_CAP, 3, statement("a.ofx", OFX + "\n\n<" + "x".repeat(300)), "256"));
+        cases.add(of(ENTRY_UNREADABLE, 5, statement("a.sta", MT940.replace("D1,00", "1.00")), "no statement entry"));
+        cases.add(of(
+                ENTRY_CURRENCY,
+                1,
+                statement("a.ofx", OFX.replace("<NAME>", "<CURRENCY><CURSYM>USD</CURRENCY><NAME>")),
+                "currency"));
+        cases.add(
+                of(ENTRY_CORRECTS, 1, statement("a.ofx", OFX.replace("<NAME>", "<CORRECTFITID>Z<NAME>")), "corrects"));
+        String part = "<TxDtls><Amt Ccy=\"GBP\">1.00</Amt></TxDtls>";
+        String batch = camt(
+                "<Ntry><Amt Ccy=\"GBP\">3.00</Amt><CdtDbtInd>DBIT</CdtDbtInd><BookgDt><Dt>2027-03-02</Dt></BookgDt>"
+                        + "<NtryDtls>" + part + part + "</NtryDtls></Ntry>");
+        cases.add(of(BATCH_DIFFERS, 1, statement("a.xml", batch), "do not add up"));
+        String totals = "<TxsSummry><TtlNtries><NbOfNtries>4</NbOfNtries></TtlNtries></TxsSummry>";
+        cases.add(of(CONTROL_TOTAL_DIFFERS, 0, statement("a.xml", camt(totals)), "4 entries, but there are 0"));
+        cases.add(of(
+                BALANCE_CLOSING,
+                0,
+                statement("a.sta", MT940.replace("GBP1,00", "GBP9,00")),
+                "an entry of 8.00 is missing"));
+        cases.add(of(STATEMENT_GAP, 0, statement("a.sta", MT940 + MT940), "opens with 2.00"));
+        cases.add(of(STATEMENT_ACCOUNT, 0, known(statement("a.sta", MT940), "777,"), "has the number 777"));
+        cases.add(of(STATEMENT_ACCOUNT_UNCHECKED, 0, statement("a.sta", MT940), "has no number in the books"));
+        cases.add(of(STATEMENT_CURRENCY, 0, known(statement("a.sta", MT940), "555,EUR"), "is kept in EUR"));
+    }
+
+    private static void files(List<Case> cases) {
+        String first = Workshop.BANK_TITLES + "Mon 01/03/2027,shop,1.00,,1.00\nTue 02/03/2027,shop,2.00,,3.00\n";
+        String second = Workshop.BANK_TITLES + "Tue 02/03/2027,shop,2.00,,3.00\nWed 03/03/2027,shop,5.00,,8.00\n";
+        cases.add(new Case(LINES_TAKEN_ONCE, "bank", 0, two(first, second), "1 line stands in a file before it too"));
+        String later = second.replace("3.00", "4.00").replace("8.00", "9.00").replace("Tue 02", "Wed 03");
+        cases.add(new Case(STATEMENT_GAP, "bank", 0, two(first, later), "lines of -1.00 in all are missing"));
+        Workshop plain = two(first.replaceAll(",[0-9.]+\n", ",\n"), second.replaceAll(",[0-9.]+\n", ",\n"));
+        cases.add(new Case(LINES_TAKEN_ONCE_BY_CONTENT, "bank", 0, plain, "date, amount and text alone"));
+    }
+
+    private static Workshop two(String first, String second) {
+        return new Workshop()
+                .put("bank-1.csv", first)
+                .put("bank-2.csv", second)
+                .replace("bank.yaml", "files: bank.csv", "files: bank-*.csv");
+    }
+
+    private static Workshop shaped(String layout, String text) {
+        return new Workshop()
+                .takes("journal", "a.csv", "layout: J\ngives: journal lines\n" + layout)
+                .put("a.csv", text);
+    }
+
+    private static final String PLACES = """
+            fields:
+              reference: {column: 1}
+              date:      {column: 2, pattern: uuuu-MM-dd}
+              account:   {column: 3}
+              amount:    {column: 4}
+            """;
+
+    private static void shapes(List<Case> cases) {
+        String tags = "file: {titles: none}\ntags: {column: 1, H: {heading: [t, r, d]}, L: {line: [t, r, a, m]}}\n"
+                + PLACES.replace("column: 1", "column: r")
+                        .replace("column: 2", "column: d")
+                        .replace("column: 3", "column: a")
+                        .replace("column: 4", "column: m");
+        String good = "H,7,2027-03-02\nL,7,5010,1.00\nL,7,1200,-1.00\n";
+        cases.add(of(TAG_UNKNOWN, 4, shaped(tags, good + "Q,1\n"), "does not know"));
+        cases.add(of(HEADING_WITHOUT_LINES, 4, shaped(tags, good + "H,8,2027-03-02\n"), "no line below"));
+        String link = "link: {h: {file: h.csv, key: ref}}\n"
+                + PLACES.replace("column: 2", "column: h.day")
+                        .replace("column: 4", "column: 3")
+                        .replace("account:   {column: 3}", "account: {column: 2}");
+        String rows = "ref,acc,amt\n7,5010,1.00\n7,1200,-1.00\n";
+        Workshop linked = shaped(link, rows + "9,5010,1.00\n").put("h.csv", "ref,day\n7,2027-03-02\n");
+        cases.add(of(LINK_MISSING, 4, linked, "linked file lacks"));
+        cases.add(of(
+                LINK_UNUSED,
+                3,
+                shaped(link, rows).put("h.csv", "ref,day\n7,2027-03-02\n8,2027-03-02\n"),
+                "no row names it"));
+        cases.add(of(
+                LINK_TWICE,
+                0,
+                shaped(link, rows).put("h.csv", "ref,day\n7,2027-03-02\n7,2027-03-02\n"),
+                "row 2 and in row 3"));
+        cases.add(of(LINKED_FILE_MISSING, 0, shaped(link, rows), "'h.csv' beside it"));
+        String sheet = "file: {kind: workbook, sheet: Pay}\n" + PLACES;
+        cases.add(of(
+                SHEET_MISSING, 0, shaped(sheet, "").put("a.csv", WorkbooksTest.sheet("<table:table-cell/>")), "'Pay'"));
+        String formula = "<table:table-cell office:value-type=\"string\"><text:p>1</text:p></table:table-cell>"
+                + "<table:table-cell table:formula=\"of:=[.A1]\"/>";
+        cases.add(of(
+                FORMULA_UNVALUED,
+                1,
+                shaped(sheet.replace("sheet: Pay", "sheet: 2, titles: none"), "")
+                        .put("a.csv", WorkbooksTest.sheet(formula)),
+                "value the file does not hold"));
     }
 
     private static Workshop delivered() {

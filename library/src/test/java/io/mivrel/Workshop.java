@@ -131,6 +131,28 @@ final class Workshop {
                         + "-layout.yaml}]\ndeliver: [{as: " + delivery + ", to: out}]\n" + more);
     }
 
+    /** A run of this kind that takes in another file under another layout, and delivers bank lines or journals. */
+    Workshop takes(String kind, String file, String layout) {
+        put("lines.yaml", """
+                delivery: Lines
+                takes: bank transactions
+                file: {name: "lines-{date}.csv", line ends: LF}
+                columns:
+                  Date:   {field: date, pattern: uuuu-MM-dd}
+                  Text:   {field: narrative}
+                  Amount: {field: amount}
+                """);
+        String delivery = layout.contains("gives: bank lines") ? "lines.yaml" : "journals.yaml";
+        return sheet(kind, "", delivery)
+                .put(kind + "-layout.yaml", layout)
+                .replace(kind + ".yaml", "files: " + kind + ".csv", "files: " + file);
+    }
+
+    /** True when the run of bank lines was changed by {@link #takes}. */
+    boolean isBank() {
+        return read("bank.yaml").contains("lines.yaml");
+    }
+
     Workshop put(String name, String text) {
         return put(name, text, StandardCharsets.UTF_8);
     }

@@ -1,8 +1,32 @@
 package io.mivrel.books;
 
-/** One account of the chart. {@code taxCode} is {@code null} when there is no default. */
+import java.util.List;
+
+/**
+ * One account of the chart.
+ *
+ * @param taxCode default tax code; {@code null} when there is none
+ * @param numbers for a bank or card account, the numbers that its statements may name; empty when they are not known
+ * @param currency ISO 4217 code of a foreign currency it is kept in; {@code null} for the home currency
+ */
 public record Account(
-        String code, String name, AccountType type, AccountUse use, AccountStatus status, String taxCode) {
+        String code,
+        String name,
+        AccountType type,
+        AccountUse use,
+        AccountStatus status,
+        String taxCode,
+        List<String> numbers,
+        String currency) {
+
+    public Account {
+        numbers = List.copyOf(numbers);
+    }
+
+    /** An account in the home currency that no statement names. */
+    public Account(String code, String name, AccountType type, AccountUse use, AccountStatus status, String taxCode) {
+        this(code, name, type, use, status, taxCode, List.of(), null);
+    }
 
     /** True for the accounts that stand for money itself. */
     public boolean holdsMoney() {

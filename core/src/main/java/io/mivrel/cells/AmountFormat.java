@@ -12,7 +12,9 @@ import java.util.Objects;
  * @param thousandsMark the mark between groups of three; 0 when there is none
  * @param brackets true when {@code (12.00)} means minus 12.00
  * @param trailingMinus true when {@code 12.00-} means minus 12.00
- * @param currencyMark a text such as a pound sign that may stand before the digits; empty when there is none
+ * @param currencyMark a text such as a pound sign that may stand before or after the digits; empty when there is none
+ * @param plusMark a text such as {@code DR} after the digits that says plus; empty when there is none
+ * @param minusMark a text such as {@code CR} after the digits that says minus; empty when there is none
  */
 public record AmountFormat(
         int decimals,
@@ -20,7 +22,9 @@ public record AmountFormat(
         char thousandsMark,
         boolean brackets,
         boolean trailingMinus,
-        String currencyMark) {
+        String currencyMark,
+        String plusMark,
+        String minusMark) {
 
     /** The cell is blank. */
     public static final long BLANK = Long.MIN_VALUE;
@@ -37,8 +41,21 @@ public record AmountFormat(
     /** The largest number that may be multiplied by the scale at the same place. */
     private static final long[] MOST = {LARGEST, LARGEST / 10, LARGEST / 100, LARGEST / 1000, LARGEST / 10_000};
 
+    /** Amounts without marks for plus and minus. */
+    public AmountFormat(
+            int decimals,
+            char decimalMark,
+            char thousandsMark,
+            boolean brackets,
+            boolean trailingMinus,
+            String currencyMark) {
+        this(decimals, decimalMark, thousandsMark, brackets, trailingMinus, currencyMark, "", "");
+    }
+
     public AmountFormat {
         Objects.requireNonNull(currencyMark);
+        Objects.requireNonNull(plusMark);
+        Objects.requireNonNull(minusMark);
         if (decimals < 0 || decimals > 4) {
             throw new IllegalArgumentException("decimals must be 0 to 4, not " + decimals);
         }
@@ -54,7 +71,8 @@ public record AmountFormat(
 
     /** The same form for a currency with other decimals. */
     public AmountFormat withDecimals(int other) {
-        return new AmountFormat(other, decimalMark, thousandsMark, brackets, trailingMinus, currencyMark);
+        return new AmountFormat(
+                other, decimalMark, thousandsMark, brackets, trailingMinus, currencyMark, plusMark, minusMark);
     }
 
     /** True when the answer of {@link #parse} is an amount and not a refusal or blank. */
@@ -75,6 +93,43 @@ public record AmountFormat(
         if (s == e) {
             return BLANK;
         }
+        if (!minusMark.isEmpty() || !plusMark.isEmpty()) {
+            return marked(c, s, e);
+        }
+        return signed(c, s, e);
+    }
+
+    // A mark behind the digits says which side; a minus beside it would flip the sign twice.
+    private long marked(byte[] c, int s, int e) {
+        boolean minus = endsWith(c, s, e, minusMark);
+        boolean plus = !minus && endsWith(c, s, e, plusMark);
+        if (!minus && !plus) {
+            return signed(c, s, e);
+        }
+        int digits = Spans.trimEnd(c, s, e - (minus ? minusMark : plusMark).getBytes(StandardCharsets.UTF_8).length);
+        long value = s == digits ? UNREADABLE : signed(c, s, digits);
+        return !isAmount(value) ? value : value < 0 ? UNREADABLE : minus ? -value : value;
+    }
+
+    private static boolean endsWith(byte[] c, int s, int e, String mark) {
+        byte[] wanted = mark.getBytes(StandardCharsets.UTF_8);
+        if (wanted.length == 0 || e - s < wanted.length) {
+            return false;
+        }
+        for (int i = 0; i < wanted.length; i++) {
+            int found = c[e - wanted.length + i];
+            int folded = found >= 'a' && found <= 'z' ? found - 32 : found;
+            int want = wanted[i] >= 'a' && wanted[i] <= 'z' ? wanted[i] - 32 : wanted[i];
+            if (folded != want) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private long signed(byte[] c, int from, int to) {
+        int s = from;
+        int e = to;
         boolean negative = false;
         byte first = c[s];
         if (first == '-') {
@@ -91,11 +146,20 @@ public record AmountFormat(
             negative = true;
             e--;
         }
-        if (!currencyMark.isEmpty() && s < e && Spans.startsWith(c, s, e, currencyMark)) {
-            s = Spans.trimStart(c, s + currencyMark.getBytes(StandardCharsets.UTF_8).length, e);
-            if (!negative && s < e && c[s] == '-') {
-                negative = true;
-                s++;
+        if (!currencyMark.isEmpty() && s < e) {
+            int length = currencyMark.getBytes(StandardCharsets.UTF_8).length;
+            if (Spans.startsWith(c, s, e, currencyMark)) {
+                s = Spans.trimStart(c, s + length, e);
+                if (!negative && s < e && c[s] == '-') {
+                    negative = true;
+                    s++;
+                }
+            } else if (endsWith(c, s, e, currencyMark)) {
+                e = Spans.trimEnd(c, s, e - length);
+                if (trailingMinus && !negative && s < e && c[e - 1] == '-') {
+                    negative = true;
+                    e--;
+                }
             }
         }
         long value = magnitude(c, s, e);
@@ -143,7 +207,11 @@ public record AmountFormat(
         if (c[i] >= 0) {
             return c[i] == mark && mark != 0 ? 1 : 0;
         }
-        return mark < 0x80 ? 0 : Spans.match(c, i, e, mark);
+        if (mark == ' ') {
+            // A blank between groups is often one that does not break.
+            return Spans.wideBlank(c, i, e);
+        }
+        return mark == '\'' ? Spans.match(c, i, e, '\u2019') : mark < 0x80 ? 0 : Spans.match(c, i, e, mark);
     }
 
     private long whole(long value, int digits, boolean ended) {

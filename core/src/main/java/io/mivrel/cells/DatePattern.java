@@ -25,6 +25,9 @@ public final class DatePattern {
     /** The day name does not belong to the date. */
     public static final long WRONG_WEEKDAY = Long.MIN_VALUE + 2;
 
+    /** {@code uuuu-MM-dd} (ISO 8601). */
+    public static final DatePattern ISO;
+
     /** Days of the year before each month, from 1 to 13, of a common and of a leap year. */
     private static final int[][] DAYS_BEFORE = {
         {0, 0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334, 365},
@@ -33,6 +36,10 @@ public final class DatePattern {
 
     private static final String[][] MONTHS = names(true);
     private static final String[][] DAYS = names(false);
+
+    static {
+        ISO = of("uuuu-MM-dd");
+    }
 
     private enum Kind {
         YEAR,

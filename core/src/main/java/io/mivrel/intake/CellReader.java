@@ -1,10 +1,13 @@
 package io.mivrel.intake;
 
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Spans;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import java.math.BigDecimal;
@@ -28,21 +31,27 @@ abstract class CellReader {
                 Rule.VALUE_MISSING, place, "", field.name() + " is required and blank", "fill in " + field.meaning());
     }
 
-    /** Compiles a source whose columns were found at {@code places}. */
-    static CellReader of(Field field, FieldSource source, int[] places, String place, AmountFormat numbers) {
+    /**
+     * Compiles a source whose columns were found at {@code places}; {@code isoToo} when dates may also come as
+     * {@code uuuu-MM-dd}, as those of a workbook do that are dates there.
+     */
+    static CellReader of(
+            Field field, FieldSource source, int[] places, String place, AmountFormat numbers, boolean isoToo) {
         if (source.constant() != null) {
             return new Constant(field, source, numbers);
         }
         if (field.type() == FieldType.DATE) {
-            return new Date(field, place, places[0], source.date());
+            return new Date(field, place, places[0], source.date(), isoToo);
         }
         if (field.type() == FieldType.AMOUNT) {
-            return new Amount(field, place, places[0], numbers);
+            return source.side() == null
+                    ? new Amount(field, place, places[0], numbers)
+                    : new SidedAmount(field, place, places, numbers, source.side());
         }
         if (field.type() == FieldType.DECIMAL) {
             return new Decimal(field, place, places[0], numbers);
         }
-        return places.length == 1 && source.values().isEmpty() && source.ifBlank() == null
+        return places.length == 1 && source.values().isEmpty() && source.ifBlank() == null && source.extract() == null
                 ? new Text(field, place, places[0])
                 : new RichText(field, place, places, source);
     }
@@ -56,8 +65,11 @@ abstract class CellReader {
         private int lastLength = -1;
         private long lastDay;
 
-        Date(Field field, String place, int cell, DatePattern pattern) {
+        private final boolean isoToo;
+
+        Date(Field field, String place, int cell, DatePattern pattern, boolean isoToo) {
             super(field, place);
+            this.isoToo = isoToo;
             this.cell = cell;
             this.pattern = pattern;
         }
@@ -92,6 +104,9 @@ abstract class CellReader {
                 return;
             }
             long day = pattern.parse(bytes, start, end);
+            if (isoToo && !DatePattern.isDate(day) && DatePattern.isDate(DatePattern.ISO.parse(bytes, start, end))) {
+                day = DatePattern.ISO.parse(bytes, start, end);
+            }
             if (DatePattern.isDate(day)) {
                 into.put(field, day);
                 remember(bytes, start, end, day);
@@ -131,6 +146,52 @@ abstract class CellReader {
                 problems.unreadable(field);
                 problems.add(rule, place, text, format.why(amount), text.length() > 60 ? "" : format.suggestion(text));
             }
+        }
+    }
+
+    /** An amount whose side stands in another column. */
+    private static final class SidedAmount extends CellReader {
+        private final Amount amount;
+        private final int sideCell;
+        private final FieldSource.Side side;
+
+        SidedAmount(Field field, String place, int[] places, AmountFormat format, FieldSource.Side side) {
+            super(field, place);
+            this.amount = new Amount(field, place, places[0], format);
+            this.sideCell = places[1];
+            this.side = side;
+        }
+
+        @Override
+        void read(Row row, RecordBatch into, RowProblems problems) {
+            amount.read(row, into, problems);
+            long value = into.number(field);
+            if (value == Record.ABSENT) {
+                return;
+            }
+            String word = row.trimmed(sideCell);
+            boolean minus = side.minus().contains(word);
+            if (!minus && !side.plus().contains(word)) {
+                into.put(field, Record.ABSENT);
+                problems.unreadable(field);
+                problems.add(
+                        Rule.VALUE_UNKNOWN,
+                        side.column(),
+                        word,
+                        "the layout knows only " + String.join(", ", side.plus()) + " for plus and "
+                                + String.join(", ", side.minus()) + " for minus",
+                        "");
+                return;
+            }
+            if (value < 0) {
+                problems.add(
+                        Rule.AMOUNT_NEGATIVE_ON_SIDE,
+                        place,
+                        row.trimmed(amount.cell),
+                        "a negative amount marked " + word + " is taken to the other side",
+                        "");
+            }
+            into.put(field, minus ? -value : value);
         }
     }
 
@@ -204,6 +265,7 @@ abstract class CellReader {
         private final String between;
         private final Map<String, String> values;
         private final String ifBlank;
+        private final Pattern extract;
 
         RichText(Field field, String place, int[] cells, FieldSource source) {
             super(field, place);
@@ -211,11 +273,12 @@ abstract class CellReader {
             this.between = source.between();
             this.values = source.values();
             this.ifBlank = source.ifBlank();
+            this.extract = source.extract();
         }
 
         @Override
         void read(Row row, RecordBatch into, RowProblems problems) {
-            String text = joined(row);
+            String text = extracted(joined(row));
             if (text.isEmpty()) {
                 if (ifBlank != null) {
                     into.put(field, ifBlank);
@@ -241,6 +304,18 @@ abstract class CellReader {
                 text = meant;
             }
             into.put(field, text);
+        }
+
+        private String extracted(String text) {
+            if (extract == null || text.isEmpty()) {
+                return text;
+            }
+            Matcher matcher = extract.matcher(text);
+            if (!matcher.find()) {
+                return "";
+            }
+            String found = matcher.groupCount() > 0 ? matcher.group(1) : matcher.group();
+            return found == null ? "" : found.strip();
         }
 
         private String joined(Row row) {

@@ -1,6 +1,8 @@
 package io.mivrel.intake;
 
+import com.google.re2j.Pattern;
 import io.mivrel.cells.DatePattern;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
@@ -13,6 +15,9 @@ import java.util.Map;
  * @param values translation of the words in the file; empty to take them as they are
  * @param constant the value of every row; {@code null} when it comes from columns
  * @param ifBlank the value where the cell is blank; {@code null} for none
+ * @param extract what is taken out of a text: the first group of this pattern, or all that it matches, and nothing where
+ *     it does not match; {@code null} to take the text whole
+ * @param side the column that says on which side an amount is; {@code null} when the amount itself does
  */
 public record FieldSource(
         List<String> columns,
@@ -20,7 +25,34 @@ public record FieldSource(
         DatePattern date,
         Map<String, String> values,
         String constant,
-        String ifBlank) {
+        String ifBlank,
+        Pattern extract,
+        Side side) {
+
+    /**
+     * A column that says on which side the amount of its row is.
+     *
+     * @param column its title or place
+     * @param plus the words for plus
+     * @param minus the words for minus
+     */
+    public record Side(String column, List<String> plus, List<String> minus) {
+        public Side {
+            plus = List.copyOf(plus);
+            minus = List.copyOf(minus);
+        }
+    }
+
+    /** Takes texts whole and amounts as they are signed. */
+    public FieldSource(
+            List<String> columns,
+            String between,
+            DatePattern date,
+            Map<String, String> values,
+            String constant,
+            String ifBlank) {
+        this(columns, between, date, values, constant, ifBlank, null, null);
+    }
 
     public FieldSource {
         columns = List.copyOf(columns);
@@ -45,6 +77,26 @@ public record FieldSource(
 
     /** The same, with the words of the file translated. */
     public FieldSource translating(Map<String, String> words) {
-        return new FieldSource(columns, between, date, words, constant, ifBlank);
+        return new FieldSource(columns, between, date, words, constant, ifBlank, extract, side);
+    }
+
+    /** The same, with only what the pattern matches. A linear-time pattern, so that no text makes it hang. */
+    public FieldSource extracting(String pattern) {
+        return new FieldSource(columns, between, date, values, constant, ifBlank, Pattern.compile(pattern), side);
+    }
+
+    /** The same, with the sign said by another column. */
+    public FieldSource withSide(Side other) {
+        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, other);
+    }
+
+    /** Every column it needs, those of its side included. */
+    List<String> allColumns() {
+        if (side == null) {
+            return columns;
+        }
+        List<String> all = new ArrayList<>(columns);
+        all.add(side.column());
+        return all;
     }
 }

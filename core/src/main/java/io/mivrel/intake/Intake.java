@@ -1,5 +1,6 @@
 package io.mivrel.intake;
 
+import io.mivrel.books.Account;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Spans;
@@ -38,8 +39,11 @@ public final class Intake {
     private final RowProblems problems;
     private final IntakeTally tally;
     private BalanceChain chain;
+    private final StatementFollower statements;
     private final Field dateField;
     private final boolean oneAmount;
+    private final boolean statementsRead;
+    private final RowFilter[] filters;
 
     private CellReader[] readers;
     private TitleBinding titles;
@@ -60,6 +64,24 @@ public final class Intake {
      * @param holdAll true when an earlier pass found a blocker for the file as a whole, so that each record is held
      */
     public Intake(Layout layout, String file, RowSource source, int decimals, DateWindow wanted, boolean holdAll) {
+        this(layout, file, source, decimals, null, null, wanted, holdAll);
+    }
+
+    /**
+     * The same, with what the books know about the bank account.
+     *
+     * @param account the account of the layout; {@code null} when it is not known
+     * @param homeCurrency currency of the books; {@code null} when it is not known
+     */
+    public Intake(
+            Layout layout,
+            String file,
+            RowSource source,
+            int decimals,
+            Account account,
+            String homeCurrency,
+            DateWindow wanted,
+            boolean holdAll) {
         this.layout = layout;
         this.file = file;
         this.source = source;
@@ -72,8 +94,11 @@ public final class Intake {
         this.tally = new IntakeTally(file);
         boolean balances = layout.fields().containsKey(balanceOf(layout.gives()));
         this.chain = balances ? new BalanceChain(layout.form().newestFirst(), decimals) : null;
+        this.statements = new StatementFollower(file, account, homeCurrency, decimals);
         this.dateField = dateOf(layout.gives());
         this.oneAmount = layout.fields().containsKey(rule.amount());
+        this.filters = layout.filters().toArray(RowFilter[]::new);
+        this.statementsRead = layout.form().kind().isStatement();
     }
 
     private static Field balanceOf(FieldTable table) {
@@ -98,11 +123,25 @@ public final class Intake {
 
     /** Adds records and findings to a batch until it is full; answers false when the file has ended. */
     public boolean fill(Batch batch) throws IOException {
+        try {
+            return fillUp(batch);
+        } catch (UnreadableFileException e) {
+            unreadable = true;
+            note(batch, e.rule(), e.row(), "", e.getMessage(), e.suggestion());
+            return false;
+        }
+    }
+
+    private boolean fillUp(Batch batch) throws IOException {
         while (!batch.records().isFull()) {
             Row row = source.next();
             if (row == null) {
                 finish(batch);
                 return false;
+            }
+            if (row.ended() != null) {
+                statements.end(row.ended()).forEach(finding -> note(batch, finding));
+                continue;
             }
             if (row.fault() == RowFault.NOT_TEXT) {
                 unreadable = true;
@@ -110,6 +149,7 @@ public final class Intake {
                 return false;
             }
             tally.rows++;
+            tally.again += row.isAgain() ? 1 : 0;
             take(row, batch);
         }
         return true;
@@ -118,15 +158,20 @@ public final class Intake {
     private void take(Row row, Batch batch) {
         if (unreadable) {
             tally.unreadable++;
-        } else if (readers == null && layout.form().titlesRow() > 0) {
+        } else if (row.aside() != null) {
+            tally.leaveOut(row.aside());
+        } else if (readers == null && source.titles() == null && layout.form().titlesRow() > 0) {
             aboveData(row, batch);
         } else {
-            if (readers == null) {
-                if (row.number() < layout.form().dataRow()) {
+            // A broken row does not tell how many columns there are.
+            if (readers == null && row.fault() == null) {
+                List<String> known = source.titles();
+                if (row.number() < layout.form().dataRow() && !TitleBinding.isHandedBack(known)) {
                     tally.leaveOut(LeftOut.ABOVE_TITLES);
                     return;
                 }
-                bind(new TitleBinding(layout, null, file, row.number(), row.size()), batch);
+                int width = known == null ? row.size() : known.size();
+                bind(new TitleBinding(layout, known, file, row.number(), width), batch);
                 if (unreadable) {
                     tally.unreadable++;
                     return;
@@ -177,7 +222,8 @@ public final class Intake {
             Field field = entry.getKey();
             FieldSource from = entry.getValue();
             int[] places = binding.places.get(field);
-            compiled.add(CellReader.of(field, from, places, String.join(" + ", from.columns()), numbers));
+            boolean isoToo = layout.form().kind() == FileKind.WORKBOOK;
+            compiled.add(CellReader.of(field, from, places, String.join(" + ", from.columns()), numbers, isoToo));
             if (field == dateField && places.length > 0) {
                 dateCell = places[0];
                 datePattern = from.date();
@@ -199,9 +245,10 @@ public final class Intake {
             problems.add(
                     row.fault().rule(),
                     "",
-                    row.size() > 0 ? row.text(0) : "",
+                    row.faultValue(),
                     "the row " + row.fault().reason(),
                     row.fault().rule().remedy());
+            statements.entry(Record.ABSENT);
             batch.records().begin(row.number());
             emit(batch);
             return;
@@ -217,6 +264,10 @@ public final class Intake {
             firstRowBelow = row.number();
             tally.leaveOut(LeftOut.BELOW_DATA);
             readStatedClosing(row);
+            return;
+        }
+        if (isFilteredOut(row)) {
+            tally.leaveOut(LeftOut.BY_LAYOUT);
             return;
         }
         if (!fitsWidth(row) || isAside(row)) {
@@ -240,6 +291,10 @@ public final class Intake {
             reader.read(row, record, problems);
         }
         settleAmount(record);
+        if (statementsRead) {
+            long amount = record.number(rule.amount());
+            statements.entry(amount == Record.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
+        }
         if (chain != null) {
             followBalance(record);
         }
@@ -280,8 +335,22 @@ public final class Intake {
         return false;
     }
 
+    private boolean isFilteredOut(Row row) {
+        for (int i = 0; i < filters.length; i++) {
+            if (filters[i].leavesOut(row, titles.filters[i])) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private boolean fitsWidth(Row row) {
         if (row.size() == titles.width) {
+            return true;
+        }
+        if (row.size() < titles.width && layout.form().kind() == FileKind.WORKBOOK) {
+            // A workbook does not keep the blank cells at the end of a row.
+            row.pad(titles.width);
             return true;
         }
         if (row.size() < titles.width) {
@@ -333,7 +402,7 @@ public final class Intake {
         if (chain != null && balanceCell >= 0 && balanceCell < row.size()) {
             long stated = numbers.parse(row.bytes(), row.start(balanceCell), row.end(balanceCell));
             if (AmountFormat.isAmount(stated)) {
-                chain.stated(stated);
+                chain.stated(layout.signs() == Signs.ALL_REVERSED ? -stated : stated);
             }
         }
     }
@@ -369,7 +438,7 @@ public final class Intake {
         if (amount == Record.ABSENT) {
             return;
         }
-        if (layout.signsReversed()) {
+        if (layout.signs() != Signs.AS_WRITTEN) {
             amount = -amount;
         }
         if (amount == 0) {
@@ -451,6 +520,10 @@ public final class Intake {
     private void followBalance(RecordBatch record) {
         long amount = record.number(BankLines.AMOUNT);
         long balance = record.number(BankLines.BALANCE);
+        if (balance != Record.ABSENT && layout.signs() == Signs.ALL_REVERSED) {
+            balance = -balance;
+            record.put(BankLines.BALANCE, balance);
+        }
         if (amount == Record.ABSENT) {
             long implied = chain.impliedAmount(balance);
             if (implied != Record.ABSENT) {
@@ -473,9 +546,16 @@ public final class Intake {
     }
 
     private void finish(Batch batch) {
-        if (tally.rows == 0) {
+        source.remarks().forEach(finding -> note(batch, finding.ofFile(file)));
+        statements.finish().forEach(finding -> note(batch, finding));
+        tally.proof = statements.proof().orElse(null);
+        tally.spans.addAll(statements.spans());
+        if (tally.rows == 0 && tally.spans.isEmpty()) {
             note(batch, Rule.FILE_EMPTY, 0, "", "holds nothing", "download it again");
-        } else if (readers == null && !unreadable) {
+        } else if (readers == null
+                && !unreadable
+                && source.titles() == null
+                && layout.form().titlesRow() > 0) {
             note(
                     batch,
                     Rule.TITLES_MISSING,
@@ -521,11 +601,24 @@ public final class Intake {
                             + "' in the layout");
         }
         tally.proof = chain.proof().orElse(null);
+        if (tally.proof != null) {
+            tally.spans.add(new StatementSpan(
+                    "",
+                    tally.proof.opening(),
+                    tally.proof.movement(),
+                    tally.proof.closing(),
+                    tally.firstDate().orElse(null),
+                    tally.lastDate().orElse(null)));
+        }
     }
 
     /** A finding about the file as a whole; a blocker among these holds the file. */
     private void note(Batch batch, Rule rule, long row, String value, String reason, String suggestion) {
-        tally.failed |= rule.severity() == Severity.BLOCKER;
-        batch.findings().add(new Finding(rule, Origin.of(file, row), "", value, reason, suggestion));
+        note(batch, new Finding(rule, Origin.of(file, row), "", value, reason, suggestion));
+    }
+
+    private void note(Batch batch, Finding finding) {
+        tally.failed |= finding.severity() == Severity.BLOCKER;
+        batch.findings().add(finding);
     }
 }

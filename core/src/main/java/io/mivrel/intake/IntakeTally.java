@@ -2,7 +2,9 @@ package io.mivrel.intake;
 
 import io.mivrel.model.Totals;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -13,12 +15,14 @@ import java.util.Optional;
 public final class IntakeTally {
     private final String file;
     long rows;
+    long again;
     long records;
     long unreadable;
     long firstDay = Long.MAX_VALUE;
     long lastDay = Long.MIN_VALUE;
     final Totals totals = new Totals();
     final Map<LeftOut, Long> leftOut = new EnumMap<>(LeftOut.class);
+    final List<StatementSpan> spans = new ArrayList<>();
     BalanceProof proof;
     boolean failed;
 
@@ -37,6 +41,11 @@ public final class IntakeTally {
     /** All rows of the file, titles and blanks included. */
     public long rows() {
         return rows;
+    }
+
+    /** Of all rows, those beyond the first that one physical row was fanned out into. */
+    public long again() {
+        return again;
     }
 
     /** Rows that became a record, sound or not. */
@@ -70,6 +79,11 @@ public final class IntakeTally {
 
     public Optional<LocalDate> lastDate() {
         return lastDay == Long.MIN_VALUE ? Optional.empty() : Optional.of(LocalDate.ofEpochDay(lastDay));
+    }
+
+    /** What the file covers, statement by statement; a file with a running balance counts as one. */
+    public List<StatementSpan> spans() {
+        return spans;
     }
 
     /** What the running balance proves; empty when the file has none. */

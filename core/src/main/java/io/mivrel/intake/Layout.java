@@ -1,6 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.cells.AmountFormat;
+import io.mivrel.intake.shape.Shape;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import java.util.ArrayList;
@@ -20,11 +21,13 @@ public final class Layout {
     private final String name;
     private final FieldTable gives;
     private final String account;
-    private final TextForm form;
+    private final FileForm form;
     private final AmountFormat numbers;
-    private final boolean signsReversed;
+    private final Signs signs;
     private final Map<Field, FieldSource> fields;
     private final Set<String> unused;
+    private final List<RowFilter> filters;
+    private final List<Shape> shapes;
 
     private Layout(Builder builder) {
         this.name = builder.name;
@@ -32,9 +35,11 @@ public final class Layout {
         this.account = builder.account;
         this.form = builder.form;
         this.numbers = builder.numbers;
-        this.signsReversed = builder.signsReversed;
+        this.signs = builder.signs;
         this.fields = Collections.unmodifiableMap(new LinkedHashMap<>(builder.fields));
         this.unused = Collections.unmodifiableSet(new LinkedHashSet<>(builder.unused));
+        this.filters = List.copyOf(builder.filters);
+        this.shapes = List.copyOf(builder.shapes);
     }
 
     /** Starts a layout that gives records of one of the tables, such as {@code BankLines.TABLE}. */
@@ -55,7 +60,7 @@ public final class Layout {
         return account;
     }
 
-    public TextForm form() {
+    public FileForm form() {
         return form;
     }
 
@@ -64,9 +69,9 @@ public final class Layout {
         return numbers;
     }
 
-    /** True when the file's plus is our minus, as on card statements. */
-    public boolean signsReversed() {
-        return signsReversed;
+    /** Whose plus the file's plus is. */
+    public Signs signs() {
+        return signs;
     }
 
     /** In the order given. */
@@ -77,6 +82,16 @@ public final class Layout {
     /** Titles of columns that are knowingly left aside. */
     public Set<String> unused() {
         return unused;
+    }
+
+    /** Which rows are left out by what stands in them. */
+    public List<RowFilter> filters() {
+        return filters;
+    }
+
+    /** What is done to the rows before they are flat, in order. */
+    public List<Shape> shapes() {
+        return shapes;
     }
 
     /** What is missing for the layout to give whole records, in words; empty when nothing is. */
@@ -97,11 +112,13 @@ public final class Layout {
         private final String name;
         private final FieldTable gives;
         private String account;
-        private TextForm form = TextForm.csv();
+        private FileForm form = FileForm.csv();
         private AmountFormat numbers = new AmountFormat(2, '.', ',', false, false, "");
-        private boolean signsReversed;
+        private Signs signs = Signs.AS_WRITTEN;
         private final Map<Field, FieldSource> fields = new LinkedHashMap<>();
         private final Set<String> unused = new LinkedHashSet<>();
+        private final List<RowFilter> filters = new ArrayList<>();
+        private final List<Shape> shapes = new ArrayList<>();
 
         private Builder(String name, FieldTable gives) {
             this.name = Objects.requireNonNull(name);
@@ -113,8 +130,8 @@ public final class Layout {
             return this;
         }
 
-        public Builder form(TextForm textForm) {
-            form = Objects.requireNonNull(textForm);
+        public Builder form(FileForm fileForm) {
+            form = Objects.requireNonNull(fileForm);
             return this;
         }
 
@@ -123,8 +140,8 @@ public final class Layout {
             return this;
         }
 
-        public Builder signsReversed(boolean reversed) {
-            signsReversed = reversed;
+        public Builder signs(Signs meaning) {
+            signs = Objects.requireNonNull(meaning);
             return this;
         }
 
@@ -140,6 +157,16 @@ public final class Layout {
 
         public Builder unused(String title) {
             unused.add(title);
+            return this;
+        }
+
+        public Builder filter(RowFilter filter) {
+            filters.add(Objects.requireNonNull(filter));
+            return this;
+        }
+
+        public Builder shape(Shape shape) {
+            shapes.add(Objects.requireNonNull(shape));
             return this;
         }
 

@@ -7,6 +7,13 @@ public enum LeftOut {
     TITLES_AGAIN("titles again"),
     BLANK("blank"),
     BELOW_DATA("below the data"),
+    BY_LAYOUT("named in the layout"),
+    HEADING("headings"),
+    WITHOUT_AMOUNTS("without amounts"),
+    NOT_BOOKED("not booked yet"),
+    OPENING("opening balance"),
+    OTHER_ACCOUNT("of another account"),
+    TAKEN_ONCE("in another file too"),
     OUTSIDE_DATES("outside the wanted dates"),
     DELIVERED_BEFORE("delivered before"),
     BEYOND_PILOT("beyond the pilot");

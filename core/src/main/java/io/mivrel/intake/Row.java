@@ -15,14 +15,22 @@ public final class Row {
     private int size;
     private long number;
     private RowFault fault;
+    private String faultValue;
     private boolean quoteInside;
+    private LeftOut aside;
+    private boolean again;
+    private Statement statement;
 
     /** Empties it for the row that begins at the given physical line, counted from 1. For row sources. */
     public void begin(long physicalRow) {
         number = physicalRow;
         size = 0;
         fault = null;
+        faultValue = null;
         quoteInside = false;
+        aside = null;
+        again = false;
+        statement = null;
     }
 
     /** Sets the buffer that the spans refer to. For row sources. */
@@ -38,6 +46,13 @@ public final class Row {
         spans[2 * size] = start;
         spans[2 * size + 1] = end;
         size++;
+    }
+
+    /** Adds blank cells until there are so many. */
+    public void pad(int cells) {
+        while (size < cells) {
+            add(0, 0);
+        }
     }
 
     /** Fills it with cells that are strings already. For row sources. */
@@ -86,8 +101,44 @@ public final class Row {
         fault = found;
     }
 
+    /** The same, with the text that is wrong, where it is not the first cell. */
+    public void fault(RowFault found, String value) {
+        fault = found;
+        faultValue = value;
+    }
+
     public void quoteInside() {
         quoteInside = true;
+    }
+
+    /** Marks a row that the source itself knows to be no record. For row sources. */
+    public void aside(LeftOut cause) {
+        aside = cause;
+    }
+
+    /** Makes it no row at all, but the news that a statement has ended. For row sources. */
+    public void ends(Statement ended) {
+        statement = ended;
+    }
+
+    /** Says that the physical row has given an earlier row already. For row sources. */
+    public void again() {
+        again = true;
+    }
+
+    /** True when the physical row has given an earlier row already. */
+    public boolean isAgain() {
+        return again;
+    }
+
+    /** Why the source knows this row to be no record; {@code null} when it may be one. */
+    public LeftOut aside() {
+        return aside;
+    }
+
+    /** The statement that ended; {@code null} for a real row. */
+    public Statement ended() {
+        return statement;
     }
 
     /** The UTF-8 bytes that the cells lie in. */
@@ -115,6 +166,11 @@ public final class Row {
     /** What is wrong with the row as a whole, or {@code null}. */
     public RowFault fault() {
         return fault;
+    }
+
+    /** The text that is wrong with the row as a whole; its first cell where the source named none. */
+    public String faultValue() {
+        return faultValue != null ? faultValue : size > 0 ? text(0) : "";
     }
 
     public boolean hasQuoteInside() {

@@ -20,6 +20,9 @@ final class TitleBinding {
 
     final Map<Field, int[]> places = new LinkedHashMap<>();
     final List<Finding> findings = new ArrayList<>();
+    /** The column of each filter; -1 for any. */
+    final int[] filters;
+
     final int width;
     private final List<String> titles;
     private final Origin origin;
@@ -31,14 +34,22 @@ final class TitleBinding {
         this.width = width;
         Set<Integer> used = new HashSet<>();
         layout.fields().forEach((field, source) -> {
-            int[] found = new int[source.columns().size()];
+            List<String> columns = source.allColumns();
+            int[] found = new int[columns.size()];
             for (int i = 0; i < found.length; i++) {
-                found[i] = find(source.columns().get(i), field);
+                found[i] = find(columns.get(i), field.name());
                 used.add(found[i]);
             }
             places.put(field, found);
         });
-        if (titles != null) {
+        filters = new int[layout.filters().size()];
+        for (int i = 0; i < filters.length; i++) {
+            String column = layout.filters().get(i).column();
+            filters[i] =
+                    column.isEmpty() ? -1 : find(column, layout.filters().get(i).word());
+            used.add(filters[i]);
+        }
+        if (titles != null && !layout.form().kind().isStatement()) {
             reportUnexpected(layout, used);
         }
     }
@@ -47,11 +58,11 @@ final class TitleBinding {
         return findings.stream().noneMatch(Finding::blocks);
     }
 
-    private int find(String column, Field field) {
+    private int find(String column, String purpose) {
         if (column.startsWith("#")) {
             int place = Integer.parseInt(column.substring(1)) - 1;
             if (place >= width) {
-                missing(column, field, "the file has only " + width + " columns", "");
+                missing(column, purpose, "the file has only " + width + " columns", "");
                 return -1;
             }
             return place;
@@ -62,7 +73,7 @@ final class TitleBinding {
             String why = titles == null
                     ? "the layout says that the file has no titles"
                     : "the titles are " + Finding.clip(String.join(", ", titles));
-            missing(column, field, why, near == null ? "" : "was '" + near + "' meant?");
+            missing(column, purpose, why, near == null ? "" : "was '" + near + "' meant?");
         } else if (titles.subList(found + 1, titles.size()).contains(column)) {
             findings.add(new Finding(
                     Rule.COLUMN_TWICE,
@@ -75,13 +86,13 @@ final class TitleBinding {
         return found;
     }
 
-    private void missing(String column, Field field, String why, String suggestion) {
+    private void missing(String column, String purpose, String why, String suggestion) {
         findings.add(new Finding(
                 Rule.COLUMN_MISSING,
                 origin,
                 column,
                 column,
-                "the layout takes '" + field.name() + "' from it, but " + why,
+                "the layout takes '" + purpose + "' from it, but " + why,
                 suggestion));
     }
 
@@ -103,6 +114,11 @@ final class TitleBinding {
 
     /** True when the file is one of Mivrel's own, with held rows that were corrected. */
     boolean isHandedBack() {
+        return isHandedBack(titles);
+    }
+
+    /** The same of titles that may be {@code null}. */
+    static boolean isHandedBack(List<String> titles) {
         return titles != null && titles.contains(OWN_TITLE_PREFIX + "row");
     }
 

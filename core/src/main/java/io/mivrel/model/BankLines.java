@@ -11,6 +11,10 @@ public final class BankLines {
     public static final Field NARRATIVE = TABLE.optional("narrative", FieldType.TEXT, "what the bank says about it");
     public static final Field REFERENCE =
             TABLE.optional("reference", FieldType.CODE, "cheque number or the bank's reference");
+    public static final Field BANK_REFERENCE =
+            TABLE.optional("bank reference", FieldType.CODE, "the bank's own identifier, one of a kind");
+    public static final Field VALUE_DATE =
+            TABLE.optional("value date", FieldType.DATE, "the day from which it bears interest");
     public static final Field PAYEE = TABLE.optional("payee", FieldType.TEXT, "who paid or was paid");
     public static final Field AMOUNT =
             TABLE.optional("amount", FieldType.AMOUNT, "one signed amount: in positive, out negative");

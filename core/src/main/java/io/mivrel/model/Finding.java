@@ -26,6 +26,13 @@ public record Finding(Rule rule, Origin origin, String field, String value, Stri
         return rule.severity();
     }
 
+    /** The same, of this file when it does not say which. */
+    public Finding ofFile(String file) {
+        return origin.file().isEmpty()
+                ? new Finding(rule, new Origin(file, origin.sheet(), origin.row()), field, value, reason, suggestion)
+                : this;
+    }
+
     /** True when it holds the document it belongs to. */
     public boolean blocks() {
         return rule.severity() == Severity.BLOCKER;

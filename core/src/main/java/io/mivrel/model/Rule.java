@@ -16,6 +16,90 @@ public enum Rule {
             BLOCKER,
             "The file is not text in the encoding its layout names: it holds NUL characters.",
             "Export it as CSV; if it is text, name its encoding in the layout (UTF-16LE, UTF-16BE)."),
+    FILE_KIND_DIFFERS(
+            BLOCKER,
+            "The content of the file is of another kind than its layout says; its name does not matter.",
+            "Name the right kind in the layout, or take the right file."),
+    FILE_ENDING_DIFFERS(
+            NOTE,
+            "The ending of the file's name belongs to another kind of file than its content; the content was believed.",
+            "Nothing to do, unless the wrong file was taken."),
+    FILE_DAMAGED(
+            BLOCKER,
+            "The file breaks the rules of its format, or ends before it should.",
+            "Download it again; it was probably cut off or changed on the way."),
+    FILE_BEYOND_CAP(
+            BLOCKER,
+            "A part of the file is larger than Mivrel takes, as in an archive that is made to fill the memory.",
+            "Divide the file at its source."),
+    SHEET_MISSING(
+            BLOCKER, "The workbook lacks the sheet that the layout names.", "Name one of the sheets that are there."),
+    FORMULA_UNVALUED(
+            BLOCKER,
+            "A cell of a workbook holds a formula without its value.",
+            "Open the workbook in a spreadsheet program and save it, so that the values are kept."),
+    ENTRY_UNREADABLE(
+            BLOCKER,
+            "An entry of a statement lacks what its format requires, or is written otherwise.",
+            "Compare it with the statement on paper; ask the bank for a sound file."),
+    ENTRY_CURRENCY(
+            BLOCKER,
+            "An entry is in another currency than the statement it stands in.",
+            "Ask the bank for a statement in the currency of the account."),
+    ENTRY_CORRECTS(
+            BLOCKER,
+            "The entry says that it replaces or deletes an earlier one, which may have been delivered.",
+            "Correct the earlier one by hand."),
+    BATCH_DIFFERS(
+            BLOCKER,
+            "The single amounts of an entry that stands for many do not add up to it.",
+            "Ask the bank for the details, or enter it by hand."),
+    TAG_UNKNOWN(
+            BLOCKER,
+            "The cell that says what a row is holds a tag that the layout does not name.",
+            "Name the tag in the layout, also when its rows are not wanted."),
+    HEADING_WITHOUT_LINES(
+            CAUTION, "A heading is not followed by any line.", "Look whether its lines are missing from the file."),
+    LINKED_FILE_MISSING(
+            BLOCKER, "A file that the layout links is not there.", "Put it into the folder of the file that needs it."),
+    LINK_MISSING(
+            BLOCKER,
+            "A row names a key that the linked file does not have.",
+            "Take the two files from the same day; correct the key."),
+    LINK_UNUSED(CAUTION, "A row of a linked file is named by no row.", "Look whether rows are missing from the file."),
+    LINK_TWICE(
+            BLOCKER,
+            "A linked file has two rows with the same key, so it is not known which one is meant.",
+            "Name the right key in the layout, or take one of the rows out."),
+    STATEMENT_ACCOUNT(
+            BLOCKER,
+            "The statement is of another bank account than the one in the books.",
+            "Take the file with the layout of its own account, or correct the account number in chart.csv."),
+    STATEMENT_ACCOUNT_UNCHECKED(
+            NOTE,
+            "The file says which bank account it is of, but the books do not know its number.",
+            "Fill in 'number' for the account in chart.csv, so that a wrong file is noticed."),
+    STATEMENT_CURRENCY(
+            BLOCKER,
+            "The statement is in another currency than the account in the books.",
+            "Fill in 'currency' for the account in chart.csv, or take the right file."),
+    CONTROL_TOTAL_DIFFERS(
+            BLOCKER,
+            "The number of entries or a sum that the file states is not what its entries come to.",
+            "The file was probably cut off or changed: download it again."),
+    STATEMENT_GAP(
+            BLOCKER,
+            "A statement does not begin with the balance that the one before it ended with.",
+            "A statement between the two is missing, or one was changed: download it."),
+    LINES_TAKEN_ONCE(
+            NOTE,
+            "Lines stand in two files of the same account; they were taken once.",
+            "Nothing to do. The proof of each file covers all of its lines."),
+    LINES_TAKEN_ONCE_BY_CONTENT(
+            CAUTION,
+            "Lines of two files of the same account are equal in date, amount and text, and nothing else tells them apart;"
+                    + " they were taken once.",
+            "Look whether the files overlap on these days. If the lines are two, take them from one file."),
     TITLES_MISSING(
             BLOCKER,
             "The file ends before the row that the layout names as the titles.",

@@ -23,6 +23,7 @@ final class Accounting {
         documents.add(report.held().totals());
         documents.add(report.before().totals());
         documents.add(report.beyondPilot().totals());
+        documents.add(report.takenOnce().totals());
         require(report.readTotals().agreesWith(documents), "amounts read and accounted for", report);
     }
 

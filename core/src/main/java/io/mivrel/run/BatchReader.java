@@ -88,6 +88,8 @@ final class BatchReader implements AutoCloseable {
                     input.name(),
                     source,
                     plan.books().decimals(),
+                    plan.books().account(input.layout().account()),
+                    plan.books().currency().getCurrencyCode(),
                     plan.dates(),
                     heldFiles.contains(input.name()));
             tallies.add(intake.tally());

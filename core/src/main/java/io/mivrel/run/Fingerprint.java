@@ -39,6 +39,11 @@ record Fingerprint(long identity, long content) {
         h = Hash64.add(h, source.number(BankLines.DATE));
         h = Hash64.add(h, source.number(BankLines.AMOUNT));
         h = Hash64.add(h, source.number(BankLines.BALANCE));
+        if (source.has(BankLines.BANK_REFERENCE)) {
+            byte[] texts = source.textBytes();
+            int start = source.textStart(BankLines.BANK_REFERENCE);
+            return counted(Hash64.add(h, texts, start, source.textEnd(BankLines.BANK_REFERENCE)));
+        }
         if (!source.has(BankLines.BALANCE)) {
             // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
             byte[] texts = source.textBytes();
@@ -46,7 +51,11 @@ record Fingerprint(long identity, long content) {
             h = Hash64.add(
                     h, Hash64.of(texts, source.textStart(BankLines.NARRATIVE), source.textEnd(BankLines.NARRATIVE)));
         }
-        return new Fingerprint(h, h);
+        return counted(h);
+    }
+
+    private static Fingerprint counted(long hash) {
+        return new Fingerprint(hash, hash);
     }
 
     private static Fingerprint of(Invoice invoice) {

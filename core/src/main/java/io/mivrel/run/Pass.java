@@ -49,6 +49,11 @@ final class Pass {
     private final Fate held = new Fate();
     private final Fate before = new Fate();
     private final Fate beyond = new Fate();
+    private final Fate takenOnce = new Fate();
+    private final Overlaps overlaps;
+    private final Continuity continuity;
+    private String bankAccount;
+    private int bankFile;
     private final Map<String, HeldRows> heldRows = new HashMap<>();
     private final List<Check> checks = new ArrayList<>();
     private final List<DeliveryWriter> writers = new ArrayList<>();
@@ -72,6 +77,8 @@ final class Pass {
         this.heldFiles = heldFiles;
         this.coder = plan.coding() == null ? null : new Coder(plan.coding());
         FieldTable table = plan.records();
+        this.overlaps = new Overlaps(plan.inputs());
+        this.continuity = new Continuity(plan, overlaps);
         Field key = table == JournalLines.TABLE
                 ? JournalLines.REFERENCE
                 : table == InvoiceLines.TABLE ? InvoiceLines.NUMBER : null;
@@ -111,6 +118,8 @@ final class Pass {
                     file = reader.fileOrdinal();
                     String account = plan.inputs().get(file - 1).layout().account();
                     drafter = new BankDrafter(plan.books(), account, coder, plan.suspense(), file);
+                    bankAccount = overlaps.watches(account) ? account : null;
+                    bankFile = file;
                 }
                 take(batch);
                 rows += batch.records().size();
@@ -122,6 +131,8 @@ final class Pass {
                 grouping.close();
             }
             tallies = reader.tallies();
+            continuity.compare(tallies);
+            continuity.findings().forEach(findings::add);
             finish();
         } catch (UncheckedIOException e) {
             throw e.getCause();
@@ -141,7 +152,12 @@ final class Pass {
             return;
         }
         for (int i = 0; i < records.size(); i++) {
-            group(records.range(i, i + 1), Grouping.Stand.TOGETHER);
+            RecordRange line = records.range(i, i + 1);
+            if (bankAccount != null && line.isSound() && overlaps.isTaken(bankAccount, bankFile, records, i)) {
+                takenOnce.add(drafter.draft(line, finding -> {}));
+            } else {
+                group(line, Grouping.Stand.TOGETHER);
+            }
         }
     }
 
@@ -308,7 +324,8 @@ final class Pass {
     private Set<String> failedFiles() {
         Set<String> failed = new HashSet<>(heldFiles);
         for (IntakeTally tally : tallies) {
-            if (tally.failed() && tally.records() > 0) {
+            boolean fails = tally.failed() || continuity.failed().contains(tally.file());
+            if (fails && tally.records() > 0) {
                 failed.add(tally.file());
             }
         }
@@ -345,6 +362,7 @@ final class Pass {
                 held,
                 before,
                 beyond,
+                takenOnce,
                 delivered,
                 findings,
                 heldRows);

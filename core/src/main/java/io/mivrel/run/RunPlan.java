@@ -1,5 +1,6 @@
 package io.mivrel.run;
 
+import io.mivrel.books.Account;
 import io.mivrel.books.Books;
 import io.mivrel.checking.Check;
 import io.mivrel.coding.CodingTable;
@@ -9,7 +10,9 @@ import io.mivrel.intake.DateWindow;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Money;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import java.util.Objects;
 
@@ -92,6 +95,26 @@ public record RunPlan(
         return gaps;
     }
 
+    // No rates are applied yet, and foreign amounts in home journals would be silently wrong.
+    private void foreignGaps(Account account, List<String> gaps) {
+        if (orders.stream().anyMatch(o -> o.delivery().takes() == Takes.JOURNALS)) {
+            gaps.add("the account " + account.label() + " is kept in " + account.currency()
+                    + ", so its lines can be delivered as bank transactions, but not as journals in "
+                    + books.currency().getCurrencyCode());
+        }
+        if (Money.decimals(Currency.getInstance(account.currency())) != books.decimals()) {
+            gaps.add("the account " + account.label() + " is kept in " + account.currency()
+                    + ", which has other decimals than " + books.currency().getCurrencyCode()
+                    + "; such accounts are not taken yet");
+        }
+        if (inputs.stream().anyMatch(i -> {
+            Account other = books.account(i.layout().account());
+            return other == null || !account.currency().equals(other.currency());
+        })) {
+            gaps.add("a run takes in accounts of one currency, because its totals are sums");
+        }
+    }
+
     private void bankGaps(List<String> gaps) {
         for (Input input : inputs) {
             String account = input.layout().account();
@@ -100,6 +123,12 @@ public record RunPlan(
             } else if (books.account(account) == null || !books.account(account).holdsMoney()) {
                 gaps.add("the layout '" + input.layout().name() + "' names the account " + account
                         + ", which is no bank or card account of the books");
+            }
+        }
+        for (Input input : inputs) {
+            Account account = books.account(input.layout().account());
+            if (account != null && account.currency() != null) {
+                foreignGaps(account, gaps);
             }
         }
         boolean journals = orders.stream().anyMatch(o -> o.delivery().takes() == Takes.JOURNALS);

@@ -11,7 +11,7 @@ import java.util.Map;
 
 /**
  * What a run did. Its counts close: rows read = rows clear + held + left out, and the totals as read = clear + held +
- * delivered before + beyond the pilot; a run whose counts did not close would have failed.
+ * delivered before + beyond the pilot + in another file too; a run whose counts did not close would have failed.
  *
  * @param name the run's name
  * @param company the company of the books
@@ -23,6 +23,7 @@ import java.util.Map;
  * @param held documents with a blocker
  * @param before documents that an earlier run delivered
  * @param beyondPilot clear documents that the pilot left for later
+ * @param takenOnce bank lines that stand in an earlier file of the same account too
  * @param deliveries what was written
  * @param findings everything noticed
  * @param heldRows the held rows of each file that has any
@@ -38,6 +39,7 @@ public record RunReport(
         Fate held,
         Fate before,
         Fate beyondPilot,
+        Fate takenOnce,
         List<DeliveredFile> deliveries,
         FindingLog findings,
         Map<String, HeldRows> heldRows) {
@@ -55,6 +57,9 @@ public record RunReport(
         }
         if (before.rows() > 0) {
             all.put(LeftOut.DELIVERED_BEFORE, before.rows());
+        }
+        if (takenOnce.rows() > 0) {
+            all.put(LeftOut.TAKEN_ONCE, takenOnce.rows());
         }
         if (beyondPilot.rows() > 0) {
             all.put(LeftOut.BEYOND_PILOT, beyondPilot.rows());

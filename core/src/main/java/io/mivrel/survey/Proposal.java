@@ -1,8 +1,9 @@
 package io.mivrel.survey;
 
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.TextForm;
+import io.mivrel.intake.Signs;
 import io.mivrel.model.FieldType;
 import java.util.List;
 import java.util.Map;
@@ -14,14 +15,14 @@ public final class Proposal {
     /** The layout as if every question were answered by its first choice; to look at data, not to run with. */
     public static Layout layout(Survey survey) {
         Layout.Builder layout = Layout.named("proposed", survey.gives())
-                .form(new TextForm(
+                .form(new FileForm(
                         survey.text().separator(),
                         survey.text().encoding(),
                         survey.titlesRow(),
                         survey.titlesRow() > 0 ? survey.titlesRow() + 1 : (int) survey.above() + 1,
                         survey.until(),
                         survey.newestFirst()))
-                .signsReversed(survey.signsReversed())
+                .signs(survey.signsReversed() ? Signs.REVERSED : Signs.AS_WRITTEN)
                 .numbers(survey.numbers());
         survey.fields().forEach((field, column) -> {
             String name = column(column);

@@ -101,7 +101,7 @@ public class IntakeTest {
     @Test
     public void rowsAreLeftOutByCause() {
         Layout layout =
-                bank().form(new TextForm('|', "UTF-8", 2, "Total", false)).build();
+                bank().form(new FileForm('|', "UTF-8", 2, "Total", false)).build();
         IntakeTally tally = read(
                 layout,
                 new DateWindow(LocalDate.of(2027, 3, 1), LocalDate.of(2027, 3, 31)),
@@ -133,7 +133,7 @@ public class IntakeTest {
     @Test
     public void withoutTitlesColumnsGoByPlace() {
         Layout layout = Layout.named("plain", JournalLines.TABLE)
-                .form(new TextForm('|', "UTF-8", 0, "", false))
+                .form(new FileForm('|', "UTF-8", 0, "", false))
                 .field(JournalLines.REFERENCE, "#1")
                 .field(JournalLines.DATE, FieldSource.date("#2", "dd.MM.uuuu"))
                 .field(JournalLines.ACCOUNT, FieldSource.constant("9999"))

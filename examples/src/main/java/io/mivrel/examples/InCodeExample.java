@@ -14,8 +14,8 @@ import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryForm;
 import io.mivrel.delivery.Takes;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.TextForm;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.JournalLines;
 import java.nio.file.Path;
@@ -38,7 +38,7 @@ public final class InCodeExample {
                 .build();
         Layout layout = Layout.named("Wexcombe Bank", BankLines.TABLE)
                 .account("1200")
-                .form(new TextForm(',', "windows-1252", 4, "Closing balance", false))
+                .form(new FileForm(',', "windows-1252", 4, "Closing balance", false))
                 .field(BankLines.DATE, FieldSource.date("Booked", "EEE dd/MM/uuuu"))
                 .field(BankLines.NARRATIVE, "Details")
                 .field(BankLines.MONEY_IN, "Paid in")

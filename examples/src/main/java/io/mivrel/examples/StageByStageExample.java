@@ -11,9 +11,9 @@ import io.mivrel.files.SeparatedRows;
 import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.TextForm;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.JournalLines;
@@ -35,7 +35,7 @@ public final class StageByStageExample {
                 .build();
 
         Layout layout = Layout.named("Old ledger", JournalLines.TABLE)
-                .form(TextForm.csv())
+                .form(FileForm.csv())
                 .numbers(new AmountFormat(2, '.', ',', true, false, ""))
                 .field(JournalLines.REFERENCE, "voucher")
                 .field(JournalLines.DATE, FieldSource.date("posted", "dd/MM/uuuu"))

@@ -1,7 +1,7 @@
 package io.mivrel.files;
 
 import io.mivrel.cells.Spans;
-import io.mivrel.intake.TextForm;
+import io.mivrel.intake.FileForm;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
@@ -46,7 +46,7 @@ final class Utf8Input implements Closeable {
         Charset marked = byteOrderMark();
         Charset charset = marked != null
                 ? marked
-                : encoding.equals(TextForm.AUTO) ? StandardCharsets.UTF_8 : Charset.forName(encoding);
+                : encoding.equals(FileForm.AUTO) ? StandardCharsets.UTF_8 : Charset.forName(encoding);
         this.decoder = charset.newDecoder()
                 .onMalformedInput(CodingErrorAction.REPORT)
                 .onUnmappableCharacter(CodingErrorAction.REPORT);

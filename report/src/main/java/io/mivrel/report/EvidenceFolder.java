@@ -62,9 +62,8 @@ public final class EvidenceFolder {
         for (Input input : inputs) {
             HeldRows held = report.heldRows().get(input.name());
             if (held != null && !held.rows().isEmpty()) {
-                Path target = free(
-                        folder.resolve("held"),
-                        Path.of(input.name()).getFileName().toString());
+                String name = Path.of(input.name()).getFileName().toString();
+                Path target = free(folder.resolve("held"), HeldFile.keepsForm(input.layout()) ? name : name + ".csv");
                 HeldFile.write(input, held, target);
                 written.add(target);
             }

@@ -3,8 +3,10 @@ package io.mivrel.report;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
+import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
+import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import io.mivrel.model.Totals;
@@ -54,7 +56,7 @@ public final class SummaryText {
         out.append(report.checkedOnly() ? "   (checked only, nothing delivered)\n\n" : "\n\n");
         String dates = Words.dates(report.files());
         String files = Words.count(report.files().size(), "file");
-        line("read", rowCount(report.rowsRead()) + " in " + files + (dates.isEmpty() ? "" : ", " + dates));
+        line("read", rowCount(report.rowsRead()) + " in " + files + (dates.isEmpty() ? "" : ", " + dates) + fanned());
         if (report.rowsLeftOut() > 0) {
             line("left out", rowCount(report.rowsLeftOut()) + "   " + Words.causes(report.leftOut()));
         }
@@ -70,11 +72,16 @@ public final class SummaryText {
                         report.held().rows(),
                         report.rowsLeftOut()));
         for (IntakeTally file : report.files()) {
-            file.proof().ifPresent(proof -> line("proof", proof(file, proof)));
+            file.proof().ifPresentOrElse(proof -> line("proof", proof(file, proof)), () -> closingOnly(file));
         }
         for (DeliveredFile delivered : report.deliveries()) {
             delivered(delivered);
         }
+    }
+
+    private String fanned() {
+        long again = report.files().stream().mapToLong(IntakeTally::again).sum();
+        return again == 0 ? "" : "; fanned out of " + rows(report.rowsRead() - again);
     }
 
     private void fate(String name, Fate fate) {
@@ -109,6 +116,19 @@ public final class SummaryText {
         return " ".repeat(Math.max(0, Math.max(one.length(), other.length()) - text.length())) + text;
     }
 
+    // Some formats state a closing balance and no opening one.
+    private void closingOnly(IntakeTally file) {
+        for (StatementSpan span : file.spans()) {
+            if (span.closing() != Record.ABSENT && span.opening() == Record.ABSENT) {
+                line(
+                        "no proof",
+                        (report.files().size() > 1 ? file.file() + ": " : "") + "it states closing "
+                                + money(span.closing()) + " but no opening; compare "
+                                + money(span.closing() - span.movement()) + " with the statement before");
+            }
+        }
+    }
+
     private String proof(IntakeTally file, BalanceProof proof) {
         String sum = "opening " + money(proof.opening()) + " + movement " + money(proof.movement()) + " = "
                 + money(proof.opening() + proof.movement());
@@ -116,11 +136,13 @@ public final class SummaryText {
         String steps = Words.count(proof.steps(), "step");
         if (proof.holds()) {
             return where + sum + " = closing" + (proof.stated() ? ", as the statement says" : "")
-                    + "; the balance proves all " + steps;
+                    + (proof.steps() == 0 ? "" : "; the balance proves all " + steps);
         }
         String broken = proof.broken() == 0
                 ? "a line could not be read"
-                : String.format(Locale.ROOT, "%,d of %s of the balance broken", proof.broken(), steps);
+                : proof.steps() == 0
+                        ? "see the findings"
+                        : String.format(Locale.ROOT, "%,d of %s of the balance broken", proof.broken(), steps);
         return where + alarm("does not hold") + ": " + sum + ", but closing is " + money(proof.closing()) + "; "
                 + broken;
     }

@@ -8,10 +8,10 @@ import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
-import io.mivrel.intake.TextForm;
 import io.mivrel.model.BankLines;
 import io.mivrel.run.Input;
 import io.mivrel.run.Memory;
@@ -30,7 +30,7 @@ import org.testng.annotations.Test;
 public class SummaryTextTest {
     private static final Layout LAYOUT = Layout.named("bank", BankLines.TABLE)
             .account("1200")
-            .form(TextForm.csv())
+            .form(FileForm.csv())
             .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
             .field(BankLines.NARRATIVE, "text")
             .field(BankLines.AMOUNT, "amount")

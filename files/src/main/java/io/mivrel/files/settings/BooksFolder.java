@@ -55,7 +55,7 @@ final class BooksFolder {
         Books.Builder books =
                 Books.named(company == null ? "" : company, currency == null ? Currency.getInstance("XXX") : currency);
         Set<String> taxCodes = taxCodes(books);
-        Set<String> accounts = chart(books, taxCodes);
+        Set<String> accounts = chart(books, taxCodes, currency);
         parties(books);
         periods(books);
         Books read = books.build();
@@ -91,9 +91,10 @@ final class BooksFolder {
         return Files.exists(folder.resolve(name)) ? table(name, required, optional) : null;
     }
 
-    private Set<String> chart(Books.Builder books, Set<String> taxCodes) {
+    private Set<String> chart(Books.Builder books, Set<String> taxCodes, Currency home) {
         Set<String> codes = new HashSet<>();
-        Table table = table("chart.csv", List.of("code", "name", "type"), "use", "status", "tax code");
+        Table table =
+                table("chart.csv", List.of("code", "name", "type"), "use", "status", "tax code", "number", "currency");
         if (table == null) {
             return codes;
         }
@@ -124,10 +125,36 @@ final class BooksFolder {
                         AccountType.valueOf(type.toUpperCase(Locale.ROOT)),
                         AccountUse.valueOf(use.toUpperCase(Locale.ROOT)),
                         AccountStatus.valueOf(status.toUpperCase(Locale.ROOT)),
-                        taxCode));
+                        taxCode,
+                        numbers(line.text("number")),
+                        foreign(line, home)));
             }
         }
         return codes;
+    }
+
+    // An account may be known by several numbers, such as the bank's own and the international one.
+    private static List<String> numbers(String cell) {
+        return cell == null
+                ? List.of()
+                : Arrays.stream(cell.split("\\|"))
+                        .map(String::strip)
+                        .filter(n -> !n.isEmpty())
+                        .toList();
+    }
+
+    private static String foreign(Table.Line line, Currency home) {
+        String code = line.text("currency");
+        if (code == null) {
+            return null;
+        }
+        try {
+            Currency currency = Currency.getInstance(code);
+            return currency.equals(home) ? null : code;
+        } catch (IllegalArgumentException unknown) {
+            line.wrong("'" + code + "' is no currency code of ISO 4217", "");
+            return null;
+        }
     }
 
     private static List<String> words(Enum<?>[] constants) {

@@ -73,7 +73,7 @@ final class DeliveryFile {
             return null;
         }
         FieldType type = field.get().type();
-        DatePattern date = type == FieldType.DATE ? FileForms.pattern(form) : null;
+        DatePattern date = type == FieldType.DATE ? FileForms.pattern(form, null) : null;
         boolean amount = type == FieldType.AMOUNT;
         boolean text = type == FieldType.TEXT || type == FieldType.CODE;
         DeliveryColumn column = new DeliveryColumn(

@@ -3,12 +3,16 @@ package io.mivrel.files.settings;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.delivery.DeliveryForm;
-import io.mivrel.intake.TextForm;
+import io.mivrel.intake.FileForm;
+import io.mivrel.intake.FileKind;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.UnsupportedCharsetException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** The parts that layouts and deliveries have in common: the file's form, numbers and date patterns. */
 final class FileForms {
@@ -17,25 +21,71 @@ final class FileForms {
     private static final List<String> ENCODINGS =
             List.of("auto", "UTF-8", "windows-1252", "ISO-8859-1", "ISO-8859-15", "UTF-16LE", "UTF-16BE", "IBM850");
 
+    private static final Pattern SLICE = Pattern.compile("([1-9][0-9]{0,4})(?: *- *([1-9][0-9]{0,4}))?");
+
     private FileForms() {}
 
     /** The {@code file} block of a layout. */
-    static TextForm text(Form form) {
+    static FileForm source(Form form) {
         if (form == null) {
-            return TextForm.csv();
+            return FileForm.csv();
         }
-        form.choice("kind", "separated", "separated");
-        int titlesRow = titles(form);
-        TextForm text = new TextForm(
-                separator(form),
-                encoding(form, TextForm.AUTO),
+        FileKind kind = FileKind.of(form.choice("kind", FileKind.SEPARATED.word(), FileKind.words()))
+                .orElseThrow();
+        boolean separated = kind == FileKind.SEPARATED;
+        boolean fixed = kind == FileKind.FIXED_WIDTH;
+        boolean workbook = kind == FileKind.WORKBOOK;
+        int titlesRow = fixed || kind.isStatement() ? 0 : titles(form);
+        String part =
+                workbook ? sheet(form.text("sheet", "")) : kind.isStatement() ? form.text("statements of", "") : "";
+        FileForm source = new FileForm(
+                kind,
+                separated ? separator(form) : ',',
+                workbook || kind == FileKind.CAMT_053 ? FileForm.AUTO : encoding(form, FileForm.AUTO),
+                part,
+                fixed ? slices(form) : List.of(),
                 titlesRow,
-                titlesRow > 0 ? titlesRow + 1 : row(form, "data from", "", "row 1"),
-                form.text("until", ""),
+                titlesRow > 0 ? titlesRow + 1 : kind.isStatement() ? 1 : row(form, "data from", "", "row 1"),
+                kind.isStatement() ? "" : form.text("until", ""),
                 form.choice("order", "oldest first", "oldest first", "newest first")
                         .equals("newest first"));
         form.done();
-        return text;
+        return source;
+    }
+
+    // A whole number is the place of a sheet.
+    private static String sheet(String text) {
+        return text.matches("[1-9][0-9]{0,3}") ? "#" + text : text;
+    }
+
+    private static List<FileForm.Slice> slices(Form form) {
+        List<FileForm.Slice> slices = new ArrayList<>();
+        Form columns = form.block("columns");
+        if (columns == null) {
+            form.wrong("fixed-width text needs 'columns'", "columns: {Date: 1-10, Account: 12-17}");
+            return slices;
+        }
+        for (String name : columns.keys()) {
+            String text = columns.text(name);
+            Matcher places = SLICE.matcher(text == null ? "" : text.strip());
+            if (!places.matches() || from(places) > to(places)) {
+                columns.at(
+                        name,
+                        "'" + name + "' needs its first and last place on the line, not '" + text + "'",
+                        name + ": 12-17");
+            } else {
+                slices.add(new FileForm.Slice(name, from(places), to(places)));
+            }
+        }
+        return slices;
+    }
+
+    private static int from(Matcher places) {
+        return Integer.parseInt(places.group(1));
+    }
+
+    private static int to(Matcher places) {
+        return places.group(2) == null ? from(places) : Integer.parseInt(places.group(2));
     }
 
     private static char separator(Form form) {
@@ -44,7 +94,7 @@ final class FileForms {
 
     private static String encoding(Form form, String otherwise) {
         String name = form.text("encoding", otherwise);
-        if (name.equals(TextForm.AUTO) && otherwise.equals(TextForm.AUTO)) {
+        if (name.equals(FileForm.AUTO) && otherwise.equals(FileForm.AUTO)) {
             return name;
         }
         try {
@@ -115,6 +165,8 @@ final class FileForms {
         String negative =
                 reading ? form.choice("negative", "minus", "minus", "brackets", "trailing minus", "any") : "minus";
         String mark = reading ? form.text("currency mark", "") : "";
+        String plus = reading ? form.text("plus mark", "") : "";
+        String minus = reading ? form.text("minus mark", "") : "";
         String decimalMark = form.choice("decimal", ".", ".", ",");
         String thousandsMark =
                 form.choice("thousands", reading && decimalMark.equals(".") ? "," : "none", ",", ".", " ", "'", "none");
@@ -129,12 +181,17 @@ final class FileForms {
                 thousandsMark.equals("none") ? 0 : thousandsMark.charAt(0),
                 negative.equals("brackets") || negative.equals("any"),
                 negative.equals("trailing minus") || negative.equals("any"),
-                mark);
+                mark,
+                plus,
+                minus);
     }
 
-    /** A date pattern; {@code null}, with the problem reported, when it is left out or wrong. */
-    static DatePattern pattern(Form form) {
-        String pattern = form.text("pattern");
+    /**
+     * A date pattern, {@code usual} when it is left out; {@code null}, with the problem reported, when there is no usual
+     * one or it is wrong.
+     */
+    static DatePattern pattern(Form form, String usual) {
+        String pattern = form.text("pattern", usual);
         int century = form.number("century from", 0, 1800, 2100);
         if (form.isQuestion("pattern")) {
             return null;

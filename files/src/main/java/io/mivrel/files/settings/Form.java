@@ -106,6 +106,10 @@ final class Form {
         return null;
     }
 
+    Problems problems() {
+        return problems;
+    }
+
     private static int line(Node node) {
         return node.getStartMark().map(m -> m.getLine() + 1).orElse(0);
     }

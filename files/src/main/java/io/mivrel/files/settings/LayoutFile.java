@@ -1,9 +1,18 @@
 package io.mivrel.files.settings;
 
+import com.google.re2j.Pattern;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileForm;
+import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
+import io.mivrel.intake.RowFilter;
+import io.mivrel.intake.Signs;
+import io.mivrel.intake.StatementColumns;
+import io.mivrel.intake.shape.FanOut;
+import io.mivrel.intake.shape.Shape;
+import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
@@ -17,8 +26,6 @@ import java.util.Optional;
 
 /** Reads a layout from YAML. */
 final class LayoutFile {
-    private LayoutFile() {}
-
     /** The layout, or {@code null} when it cannot be used; then its problems were reported. */
     static Layout read(Path path, String shown, Problems problems) {
         int before = problems.count();
@@ -37,20 +44,12 @@ final class LayoutFile {
         if (name == null || table.isEmpty()) {
             return null;
         }
+        FileForm file = FileForms.source(form.block("file"));
         Layout.Builder layout = Layout.named(name, table.get())
                 .account(form.text("account"))
-                .form(FileForms.text(form.block("file")))
-                .signsReversed(form.choice("signs", "as written", "as written", "reversed")
-                        .equals("reversed"));
-        AmountFormat numbers = FileForms.numbers(form.block("numbers"), true);
-        layout.numbers(numbers);
-        form.texts("unused").forEach(layout::unused);
-        Form fields = form.block("fields");
-        if (fields == null) {
-            form.wrong("the layout lacks 'fields'", "");
-        } else {
-            readFields(fields, table.get(), layout, numbers);
-        }
+                .form(file)
+                .signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())));
+        new LayoutFile(form, file, table.get(), layout, path).read();
         form.done();
         if (problems.count() > before) {
             return null;
@@ -60,13 +59,76 @@ final class LayoutFile {
         return problems.count() > before ? null : built;
     }
 
-    private static void readFields(Form fields, FieldTable table, Layout.Builder layout, AmountFormat numbers) {
+    private final Form form;
+    private final FileForm file;
+    private final FieldTable table;
+    private final Layout.Builder layout;
+    private final Path path;
+    private final AmountFormat numbers;
+
+    private LayoutFile(Form form, FileForm file, FieldTable table, Layout.Builder layout, Path path) {
+        this.form = form;
+        this.file = file;
+        this.table = table;
+        this.layout = layout;
+        this.path = path;
+        // Statement formats other than QIF write their amounts in one way only.
+        boolean own = file.kind().isStatement() && file.kind() != FileKind.QIF;
+        this.numbers = own ? AmountFormat.plain(2) : FileForms.numbers(form.block("numbers"), true);
+    }
+
+    private void read() {
+        layout.numbers(numbers);
+        form.texts("unused").forEach(layout::unused);
+        filters("leave out", false);
+        filters("only", true);
+        for (Shape shape : ShapeForms.read(form, file)) {
+            layout.shape(shape);
+            if (shape instanceof FanOut && table == BankLines.TABLE) {
+                form.at("fan out", "bank lines are not fanned out: each is one movement", "");
+            }
+        }
+        Form fields = form.block("fields");
+        if (file.kind().isStatement()) {
+            if (table != BankLines.TABLE) {
+                form.at("gives", "a statement gives " + BankLines.TABLE.name() + ", not " + table.name(), "");
+                return;
+            }
+            StatementColumns.fields(file.kind()).forEach(layout::field);
+        } else if (fields == null) {
+            form.wrong("the layout lacks 'fields'", "");
+        }
+        if (fields != null) {
+            readFields(fields);
+        }
+    }
+
+    private void filters(String key, boolean keep) {
+        for (Form filter : form.blocks(key)) {
+            String column = filter.text("column", "");
+            List<String> is = filter.texts("is");
+            List<String> begins = filter.texts("begins");
+            List<String> contains = filter.texts("contains");
+            filter.done();
+            if ((is.isEmpty() ? 0 : 1) + (begins.isEmpty() ? 0 : 1) + (contains.isEmpty() ? 0 : 1) != 1) {
+                filter.wrong("an entry of '" + key + "' needs one of 'is', 'begins' and 'contains'", "");
+                continue;
+            }
+            RowFilter.Test test = !is.isEmpty()
+                    ? RowFilter.Test.IS
+                    : !begins.isEmpty() ? RowFilter.Test.BEGINS : RowFilter.Test.CONTAINS;
+            List<String> texts = !is.isEmpty() ? is : !begins.isEmpty() ? begins : contains;
+            layout.filter(new RowFilter(columnRef(column), test, texts, keep));
+        }
+    }
+
+    private void readFields(Form fields) {
         for (String key : fields.keys()) {
             Optional<Field> field = table.find(key).filter(f -> !f.derived());
             if (field.isEmpty()) {
                 fields.keyNotAllowed(key, table.readable());
             } else {
-                FieldSource source = source(fields.block(key), field.get(), numbers);
+                FieldSource source = source(fields.block(key), field.get());
                 if (source != null) {
                     layout.field(field.get(), source);
                 }
@@ -74,16 +136,21 @@ final class LayoutFile {
         }
     }
 
-    private static FieldSource source(Form form, Field field, AmountFormat numbers) {
+    private FieldSource source(Form form, Field field) {
         List<String> columns = new ArrayList<>();
         form.texts("column").forEach(c -> columns.add(columnRef(c)));
         form.texts("columns").forEach(c -> columns.add(columnRef(c)));
         String constant = form.text("constant");
-        DatePattern date = field.type() == FieldType.DATE ? FileForms.pattern(form) : null;
+        boolean iso = file.kind() == FileKind.WORKBOOK
+                || (file.kind().isStatement() && file.kind() != FileKind.QIF)
+                || constant != null && !form.keys().contains("pattern");
+        DatePattern date = field.type() == FieldType.DATE ? FileForms.pattern(form, iso ? "uuuu-MM-dd" : null) : null;
         boolean texty = field.type() == FieldType.TEXT || field.type() == FieldType.CODE;
         String between = texty ? form.text("between", " ") : " ";
         String ifBlank = texty ? form.text("if blank") : null;
-        Map<String, String> values = texty ? values(form.block("values")) : Map.of();
+        Map<String, String> values = texty ? values(form) : Map.of();
+        Pattern take = texty ? ShapeForms.take(form) : null;
+        FieldSource.Side side = field.type() == FieldType.AMOUNT ? side(form.block("side")) : null;
         form.done();
         if (columns.isEmpty() == (constant == null)) {
             form.wrong("'" + field.name() + "' needs either 'column' or 'constant'", "");
@@ -97,11 +164,26 @@ final class LayoutFile {
             form.at("constant", "'" + constant + "' is no " + field.type().word(), "");
             return null;
         }
-        return new FieldSource(columns, between, date, values, constant, ifBlank);
+        return new FieldSource(columns, between, date, values, constant, ifBlank, take, side);
+    }
+
+    private static FieldSource.Side side(Form form) {
+        if (form == null) {
+            return null;
+        }
+        String column = form.required("column");
+        List<String> plus = form.texts("plus");
+        List<String> minus = form.texts("minus");
+        form.done();
+        if (column == null || plus.isEmpty() || minus.isEmpty()) {
+            form.wrong("'side' needs 'column', 'plus' and 'minus'", "side: {column: D/C, plus: D, minus: C}");
+            return null;
+        }
+        return new FieldSource.Side(columnRef(column), plus, minus);
     }
 
     // A whole number is the place of a column, so a title of digits only is named by its place.
-    private static String columnRef(String column) {
+    static String columnRef(String column) {
         return column.matches("[1-9][0-9]{0,4}") ? "#" + column : column;
     }
 
@@ -122,16 +204,37 @@ final class LayoutFile {
         }
     }
 
-    private static Map<String, String> values(Form form) {
+    private Map<String, String> values(Form form) {
         Map<String, String> values = new LinkedHashMap<>();
-        if (form != null) {
-            for (String key : form.keys()) {
-                String value = form.text(key);
+        String from = form.text("values from");
+        if (from != null) {
+            lookup(form, from, values);
+        }
+        Form here = form.block("values");
+        if (here != null) {
+            for (String key : here.keys()) {
+                String value = here.text(key);
                 if (value != null) {
                     values.put(key, value);
                 }
             }
         }
         return values;
+    }
+
+    // A list that is too long for the layout stands in a CSV file beside it.
+    private void lookup(Form form, String from, Map<String, String> values) {
+        Path folder = path.toAbsolutePath().getParent();
+        Table table = Table.read(folder.resolve(from), from, List.of("from", "to"), List.of(), form.problems());
+        if (table == null) {
+            return;
+        }
+        for (Table.Line line : table.lines()) {
+            String key = line.required("from");
+            String value = line.required("to");
+            if (key != null && value != null && values.put(key, value) != null) {
+                line.wrong("'" + key + "' stands twice", "");
+            }
+        }
     }
 }

@@ -14,8 +14,9 @@ import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryForm;
 import io.mivrel.delivery.Takes;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.TextForm;
+import io.mivrel.intake.Signs;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
@@ -84,8 +85,8 @@ public class FormsTest {
         assertThat(said()).isEmpty();
         assertThat(layout.name()).isEqualTo("Everything");
         assertThat(layout.gives()).isSameAs(InvoiceLines.TABLE);
-        assertThat(layout.signsReversed()).isTrue();
-        assertThat(layout.form()).isEqualTo(new TextForm('\t', "ISO-8859-1", 12, "--- end", true));
+        assertThat(layout.signs()).isEqualTo(Signs.REVERSED);
+        assertThat(layout.form()).isEqualTo(new FileForm('\t', "ISO-8859-1", 12, "--- end", true));
         assertThat(layout.numbers().decimalMark()).isEqualTo(',');
         assertThat(layout.numbers().thousandsMark()).isEqualTo(' ');
         assertThat(layout.numbers().brackets()).isTrue();
@@ -114,11 +115,11 @@ public class FormsTest {
                           amount:    {column: m}
                         """), "layout.yaml", problems);
         assertThat(said()).isEmpty();
-        assertThat(layout.form()).isEqualTo(TextForm.csv());
+        assertThat(layout.form()).isEqualTo(FileForm.csv());
         assertThat(layout.numbers().brackets()).isFalse();
         assertThat(layout.numbers().trailingMinus()).isFalse();
         assertThat(layout.numbers().thousandsMark()).isEqualTo(',');
-        assertThat(layout.signsReversed()).isFalse();
+        assertThat(layout.signs()).isEqualTo(Signs.AS_WRITTEN);
     }
 
     @Test

@@ -1,0 +1,35 @@
+package io.mivrel.intake;
+
+import java.util.Arrays;
+import java.util.List;
+
+/** Whose plus a file's plus is. Declared once in a layout, and nothing flips twice. */
+public enum Signs {
+    AS_WRITTEN("as written"),
+    /** Amounts mean the opposite, while a running balance is written as the books see it. */
+    REVERSED("reversed"),
+    /** Amounts and balances are seen from the other side, as by a card company: what is owed to it is positive. */
+    ALL_REVERSED("all reversed");
+
+    private final String word;
+
+    Signs(String word) {
+        this.word = word;
+    }
+
+    /** As layouts write it. */
+    public String word() {
+        return word;
+    }
+
+    public static Signs of(String word) {
+        return Arrays.stream(values())
+                .filter(s -> s.word.equals(word))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    public static List<String> words() {
+        return Arrays.stream(values()).map(Signs::word).toList();
+    }
+}

@@ -1,0 +1,241 @@
+package io.mivrel.intake;
+
+import io.mivrel.books.Account;
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Money;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Record;
+import io.mivrel.model.Rule;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/**
+ * Follows the statements of one file: account and currency against the books, opening + movement = closing, control
+ * totals, and each opening against the closing before it. For one thread.
+ */
+final class StatementFollower {
+    private final String file;
+    private final Account account;
+    private final String homeCurrency;
+    private final int decimals;
+    private final AmountFormat format;
+    private final List<StatementSpan> spans = new ArrayList<>();
+    private final List<Finding> findings = new ArrayList<>();
+    private long credits;
+    private long debits;
+    private long creditEntries;
+    private long debitEntries;
+    private long unreadable;
+    private long broken;
+    private boolean accountUnchecked;
+
+    /** {@code account} is {@code null} when the books do not know it; then it is not compared. */
+    StatementFollower(String file, Account account, String homeCurrency, int decimals) {
+        this.file = file;
+        this.account = account;
+        this.homeCurrency = homeCurrency;
+        this.decimals = decimals;
+        this.format = AmountFormat.plain(decimals);
+    }
+
+    /** An entry of the statement; {@link Record#ABSENT} when its amount could not be read. Signs as in the file. */
+    void entry(long amount) {
+        if (amount == Record.ABSENT) {
+            unreadable++;
+        } else if (amount < 0) {
+            debits -= amount;
+            debitEntries++;
+        } else {
+            credits += amount;
+            creditEntries++;
+        }
+    }
+
+    /** The statement of the entries since the last one has ended; answers what is wrong with it. */
+    List<Finding> end(Statement statement) {
+        findings.clear();
+        whoseItIs(statement);
+        long opening = balance(statement.opening(), "opening balance", statement);
+        long closing = balance(statement.closing(), "closing balance", statement);
+        long movement = credits - debits;
+        if (opening != Record.ABSENT && closing != Record.ABSENT && opening + movement != closing) {
+            broken++;
+            wrong(
+                    Rule.BALANCE_CLOSING,
+                    statement,
+                    show(closing),
+                    "opening " + show(opening) + " + movement " + show(movement) + " = " + show(opening + movement)
+                            + ", but the statement closes with " + show(closing),
+                    unreadable > 0
+                            ? "the entries that cannot be read must come to " + show(closing - opening - movement)
+                            : "an entry of " + show(closing - opening - movement) + " is missing, or a sign is wrong");
+        }
+        totals(statement);
+        spans.add(new StatementSpan(
+                name(statement), opening, movement, closing, statement.openingDate(), statement.closingDate()));
+        credits = 0;
+        debits = 0;
+        creditEntries = 0;
+        debitEntries = 0;
+        unreadable = 0;
+        return findings;
+    }
+
+    private void whoseItIs(Statement statement) {
+        String currency = account == null || account.currency() == null ? homeCurrency : account.currency();
+        if (statement.currency() != null
+                && currency != null
+                && !statement.currency().equals(currency)) {
+            wrong(
+                    Rule.STATEMENT_CURRENCY,
+                    statement,
+                    statement.currency(),
+                    "the account " + (account == null ? "" : account.label() + " ") + "is kept in " + currency,
+                    "");
+        }
+        if (account == null || statement.account() == null) {
+            return;
+        }
+        if (account.numbers().isEmpty()) {
+            if (!accountUnchecked) {
+                accountUnchecked = true;
+                wrong(
+                        Rule.STATEMENT_ACCOUNT_UNCHECKED,
+                        statement,
+                        statement.account(),
+                        "the account " + account.label() + " has no number in the books",
+                        "");
+            }
+        } else if (account.numbers().stream().noneMatch(n -> isSame(n, statement))) {
+            wrong(
+                    Rule.STATEMENT_ACCOUNT,
+                    statement,
+                    statement.account(),
+                    "the account " + account.label() + " has the number " + String.join(" or ", account.numbers()),
+                    "");
+        }
+    }
+
+    // Banks put their own code before the number, and the currency after it.
+    private static boolean isSame(String number, Statement statement) {
+        String wanted = plain(number);
+        String found = plain(statement.account());
+        String currency = statement.currency() == null ? "" : statement.currency();
+        String own = statement.account().substring(statement.account().lastIndexOf('/') + 1);
+        return found.equals(wanted)
+                || plain(own).equals(wanted)
+                || found.equals(wanted + currency)
+                || plain(own).equals(wanted + currency);
+    }
+
+    private static String plain(String number) {
+        return number.replaceAll("[^0-9A-Za-z]", "").toUpperCase(Locale.ROOT);
+    }
+
+    private long balance(String text, String what, Statement statement) {
+        if (text == null) {
+            return Record.ABSENT;
+        }
+        long amount = format.parse(text);
+        if (AmountFormat.isAmount(amount)) {
+            return amount;
+        }
+        wrong(Rule.AMOUNT_UNREADABLE, statement, text, "the " + what + " is no amount", "");
+        return Record.ABSENT;
+    }
+
+    private void totals(Statement statement) {
+        Statement.Stated stated = statement.stated();
+        count(statement, "entries", stated.entries(), creditEntries + debitEntries + unreadable);
+        if (unreadable == 0) {
+            count(statement, "entries in", stated.creditEntries(), creditEntries);
+            count(statement, "entries out", stated.debitEntries(), debitEntries);
+            sum(statement, "sum in", stated.credits(), credits);
+            sum(statement, "sum out", stated.debits(), debits);
+        }
+    }
+
+    private void count(Statement statement, String what, long stated, long found) {
+        if (stated >= 0 && stated != found) {
+            wrong(
+                    Rule.CONTROL_TOTAL_DIFFERS,
+                    statement,
+                    Long.toString(stated),
+                    "the statement says " + stated + " " + what + ", but there are " + found,
+                    "");
+        }
+    }
+
+    private void sum(Statement statement, String what, String stated, long found) {
+        long amount = balance(stated, what, statement);
+        if (amount != Record.ABSENT && amount != found) {
+            wrong(
+                    Rule.CONTROL_TOTAL_DIFFERS,
+                    statement,
+                    stated,
+                    "the statement says a " + what + " of " + show(amount) + ", but the entries come to " + show(found),
+                    "");
+        }
+    }
+
+    /** The file has ended: answers where one statement does not follow on from another. */
+    List<Finding> finish() {
+        findings.clear();
+        if (spans.stream().allMatch(s -> s.from() != null)) {
+            // Some banks put the latest statement first.
+            spans.sort(Comparator.comparing(StatementSpan::from));
+        }
+        for (int i = 1; i < spans.size(); i++) {
+            StatementSpan before = spans.get(i - 1);
+            StatementSpan span = spans.get(i);
+            if (span.opening() != Record.ABSENT
+                    && before.closing() != Record.ABSENT
+                    && span.opening() != before.closing()) {
+                broken++;
+                findings.add(new Finding(
+                        Rule.STATEMENT_GAP,
+                        Origin.of(file, 0),
+                        "",
+                        show(span.opening()),
+                        "statement " + span.name() + " opens with " + show(span.opening()) + ", but statement "
+                                + before.name() + " before it closed with " + show(before.closing()),
+                        ""));
+            }
+        }
+        return findings;
+    }
+
+    private void wrong(Rule rule, Statement statement, String value, String reason, String suggestion) {
+        String about = "statement " + name(statement) + ": ";
+        findings.add(new Finding(rule, Origin.of(file, 0), "", value, about + reason, suggestion));
+    }
+
+    private String name(Statement statement) {
+        return statement.name() == null ? String.valueOf(spans.size() + 1) : statement.name();
+    }
+
+    private String show(long minor) {
+        return Money.show(minor, decimals);
+    }
+
+    List<StatementSpan> spans() {
+        return spans;
+    }
+
+    /** Opening of the first + movement of all = closing of the last; empty when one of them is not known. */
+    Optional<BalanceProof> proof() {
+        if (spans.isEmpty()) {
+            return Optional.empty();
+        }
+        long opening = spans.get(0).opening();
+        long closing = spans.get(spans.size() - 1).closing();
+        long movement = spans.stream().mapToLong(StatementSpan::movement).sum();
+        return opening == Record.ABSENT || closing == Record.ABSENT
+                ? Optional.empty()
+                : Optional.of(new BalanceProof(0, broken, opening, movement, closing, true));
+    }
+}

@@ -1,0 +1,170 @@
+package io.mivrel.examples;
+
+import static io.mivrel.model.BankLines.*;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.mivrel.Mivrel;
+import io.mivrel.Outcome;
+import io.mivrel.files.SourceFiles;
+import io.mivrel.files.settings.RunSheet;
+import io.mivrel.intake.Batch;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Intake;
+import io.mivrel.intake.RowSource;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
+import java.io.File;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** The demo's files in several formats give the same records, and all of its run sheets run. */
+public class DemoFormatsTest {
+    private Path demo;
+
+    @BeforeMethod
+    public void unpack() throws Exception {
+        demo = Files.createTempDirectory("mivrel demo ä");
+        DemoData.unpack(demo);
+    }
+
+    @AfterMethod
+    public void remove() throws Exception {
+        try (Stream<Path> files = Files.walk(demo)) {
+            files.sorted(Comparator.reverseOrder()).map(Path::toFile).forEach(File::delete);
+        }
+    }
+
+    /** The records of the first source of a run sheet, each as a list of the wanted fields. */
+    private List<List<String>> records(String runSheet, Field... wanted) throws Exception {
+        RunSheet.Source source = RunSheet.read(demo.resolve(runSheet)).sources().get(0);
+        List<List<String>> records = new ArrayList<>();
+        try (RowSource rows = SourceFiles.open(source.path(), source.shown(), source.layout())) {
+            Intake intake = new Intake(source.layout(), source.shown(), rows, 2, DateWindow.ALL, false);
+            boolean more = true;
+            while (more) {
+                Batch batch = intake.newBatch();
+                more = intake.fill(batch);
+                for (int i = 0; i < batch.records().size(); i++) {
+                    Record record = batch.records().get(i);
+                    List<String> values = new ArrayList<>();
+                    for (Field field : wanted) {
+                        values.add(value(record, field));
+                    }
+                    records.add(values);
+                }
+            }
+        }
+        return records;
+    }
+
+    private static String value(Record record, Field field) {
+        return !record.has(field)
+                ? ""
+                : field.type() == FieldType.AMOUNT
+                        ? Long.toString(record.number(field))
+                        : field.type() == FieldType.DATE ? record.date(field).toString() : record.text(field);
+    }
+
+    @Test
+    public void theCurrentAccountIsTheSameAsTextAndAsOfx() throws Exception {
+        Field[] fields = {DATE, AMOUNT, NARRATIVE, REFERENCE};
+        List<List<String>> text = records("bank.yaml", fields);
+        List<List<String>> ofx = records("bank-ofx.yaml", fields);
+        assertThat(ofx).hasSize(151);
+        assertThat(text).hasSize(151);
+        int mistyped = 0;
+        for (int i = 0; i < text.size(); i++) {
+            List<String> expected = new ArrayList<>(ofx.get(i));
+            if (text.get(i).get(0).isEmpty()) {
+                // The two days that are mistyped in the text.
+                mistyped++;
+                expected.set(0, "");
+            }
+            assertThat(text.get(i)).isEqualTo(expected);
+        }
+        assertThat(mistyped).isEqualTo(2);
+    }
+
+    @Test
+    public void theEuroAccountIsTheSameAsCamtAndAsMt940() throws Exception {
+        Field[] fields = {DATE, VALUE_DATE, AMOUNT, PAYEE, NARRATIVE, REFERENCE, BANK_REFERENCE};
+        List<List<String>> camt = records("euro.yaml", fields);
+        Path sheet = demo.resolve("euro.yaml");
+        Files.writeString(
+                demo.resolve("euro-mt940.yaml"), Files.readString(sheet).replace("2027-03.xml\"", "2027-03.sta\""));
+        assertThat(records("euro-mt940.yaml", fields)).isEqualTo(camt).hasSize(12);
+        Outcome outcome = Mivrel.open(demo.resolve("euro-mt940.yaml")).check();
+        assertThat(outcome.report().files().get(0).proof().orElseThrow().holds())
+                .isTrue();
+        assertThat(outcome.report().findings().worstFirst()).isEmpty();
+    }
+
+    @Test
+    public void whatWasDeliveredFromOneFormatIsKnownInTheOther() throws Exception {
+        Mivrel.open(demo.resolve("euro.yaml")).run();
+        Path sheet = demo.resolve("euro.yaml");
+        Files.writeString(sheet, Files.readString(sheet).replace("2027-03.xml\"", "2027-03.sta\""));
+        Outcome again = Mivrel.open(sheet).run();
+        assertThat(again.report().before().documents()).isEqualTo(12);
+        assertThat(again.report().clear().documents()).isZero();
+    }
+
+    @Test
+    public void theOldLedgerIsTheSameAsTextAndAsPrintFile() throws Exception {
+        Field[] fields = {
+            JournalLines.REFERENCE,
+            JournalLines.DATE,
+            JournalLines.ACCOUNT,
+            JournalLines.NARRATIVE,
+            JournalLines.AMOUNT,
+            JournalLines.DEPARTMENT
+        };
+        List<List<String>> text = records("ledger.yaml", fields);
+        List<List<String>> print = records("ledger-print.yaml", fields);
+        assertThat(print).hasSize(503).containsExactlyInAnyOrderElementsOf(text);
+        Outcome fromText = Mivrel.open(demo.resolve("ledger.yaml")).check();
+        Outcome fromPrint = Mivrel.open(demo.resolve("ledger-print.yaml")).check();
+        assertThat(fromPrint.report().clear().documents())
+                .isEqualTo(fromText.report().clear().documents());
+        assertThat(fromPrint.report().clear().totals().toString())
+                .isEqualTo(fromText.report().clear().totals().toString());
+    }
+
+    @DataProvider
+    public static Object[][] runSheets() {
+        return new Object[][] {
+            {"bank-ofx.yaml", 151, 0},
+            {"card.yaml", 34, 0},
+            {"euro.yaml", 12, 0},
+            {"ledger-print.yaml", 490, 13},
+            {"payroll.yaml", 88, 0},
+            {"orders.yaml", 7, 0},
+        };
+    }
+
+    @Test(dataProvider = "runSheets")
+    public void everyOtherRunSheetRuns(String runSheet, int clear, int held) throws Exception {
+        Outcome outcome = Mivrel.open(demo.resolve(runSheet)).run();
+        assertThat(outcome.report().clear().rows()).isEqualTo(clear);
+        assertThat(outcome.report().held().rows()).isEqualTo(held);
+        assertThat(outcome.report().deliveries()).isNotEmpty();
+    }
+
+    @Test
+    public void theCardIsProvedByWhatIsOwed() throws Exception {
+        Outcome outcome = Mivrel.open(demo.resolve("card.yaml")).check();
+        var proof = outcome.report().files().get(0).proof().orElseThrow();
+        assertThat(proof.holds()).isTrue();
+        assertThat(proof.opening()).isEqualTo(-61_240);
+    }
+}

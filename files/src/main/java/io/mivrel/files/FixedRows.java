@@ -1,0 +1,105 @@
+package io.mivrel.files;
+
+import io.mivrel.cells.Spans;
+import io.mivrel.intake.FileForm.Slice;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowFault;
+import io.mivrel.intake.RowSource;
+import java.io.IOException;
+import java.util.List;
+
+/**
+ * Fixed-width text: each column stands at the same places of every line. Places count characters, not bytes; a form feed
+ * at the beginning of a line counts as none. The last cell of a row is the whole line, under the title {@value #LINE}. For
+ * one thread.
+ */
+final class FixedRows implements RowSource {
+    static final String LINE = "line";
+
+    private final TextLines lines;
+    private final int[] from;
+    private final int[] to;
+    private final List<String> titles;
+    private final Row row = new Row();
+    private boolean checked;
+
+    FixedRows(TextLines lines, List<Slice> slices) {
+        this.lines = lines;
+        this.from = slices.stream().mapToInt(s -> s.from() - 1).toArray();
+        this.to = slices.stream().mapToInt(Slice::to).toArray();
+        List<String> names =
+                new java.util.ArrayList<>(slices.stream().map(Slice::name).toList());
+        names.add(LINE);
+        this.titles = List.copyOf(names);
+    }
+
+    @Override
+    public List<String> titles() {
+        return titles;
+    }
+
+    @Override
+    public Row next() throws IOException {
+        if (!checked) {
+            checked = true;
+            if (!lines.isText()) {
+                row.begin(1);
+                row.fault(RowFault.NOT_TEXT);
+                return row;
+            }
+        }
+        if (!lines.next()) {
+            return null;
+        }
+        byte[] b = lines.bytes();
+        int start = lines.start();
+        int end = lines.end();
+        while (start < end && b[start] == '\f') {
+            start++;
+        }
+        row.begin(lines.number());
+        row.over(b);
+        if (Spans.isAscii(b, start, end)) {
+            for (int i = 0; i < from.length; i++) {
+                row.add(Math.min(start + from[i], end), Math.min(start + to[i], end));
+            }
+        } else {
+            for (int i = 0; i < from.length; i++) {
+                int first = place(b, start, end, from[i]);
+                row.add(first, place(b, first, end, to[i] - from[i]));
+            }
+        }
+        row.add(start, end);
+        if (lines.isTooLong()) {
+            row.fault(RowFault.TOO_LONG);
+        } else if (lines.isDamaged()) {
+            row.fault(RowFault.BYTES_UNREADABLE);
+        } else if (hasNul(b, start, end)) {
+            row.fault(RowFault.NUL);
+        }
+        return row;
+    }
+
+    private static boolean hasNul(byte[] b, int start, int end) {
+        for (int i = start; i < end; i++) {
+            if (b[i] == 0) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    // Where the character stands that is so many after the start.
+    private static int place(byte[] b, int start, int end, int characters) {
+        int at = start;
+        for (int i = 0; i < characters && at < end; i++) {
+            at += Spans.length(b[at]);
+        }
+        return Math.min(at, end);
+    }
+
+    @Override
+    public void close() throws IOException {
+        lines.close();
+    }
+}

@@ -1,0 +1,190 @@
+package io.mivrel.files;
+
+import io.mivrel.files.ContentSniffer.Content;
+import io.mivrel.files.statements.CamtRows;
+import io.mivrel.files.statements.Mt940Rows;
+import io.mivrel.files.statements.OfxRows;
+import io.mivrel.files.statements.QifRows;
+import io.mivrel.files.workbooks.Workbooks;
+import io.mivrel.intake.FileForm;
+import io.mivrel.intake.FileKind;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowSource;
+import io.mivrel.intake.UnreadableFileException;
+import io.mivrel.intake.shape.Link;
+import io.mivrel.intake.shape.Shape;
+import io.mivrel.intake.shape.TitledRows;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/**
+ * Opens a source file as its layout says, once its content has been found to be of that kind. What the content
+ * contradicts becomes a finding when the first row is asked for.
+ */
+public final class SourceFiles {
+    /** Endings of file names that belong to one kind only. */
+    private static final Map<String, FileKind> ENDINGS = Map.of(
+            "xlsx", FileKind.WORKBOOK,
+            "xls", FileKind.WORKBOOK,
+            "ods", FileKind.WORKBOOK,
+            "ofx", FileKind.OFX,
+            "qif", FileKind.QIF,
+            "csv", FileKind.SEPARATED,
+            "tsv", FileKind.SEPARATED);
+
+    private SourceFiles() {}
+
+    /** Opens a file; {@code shown} names it in findings. Throws {@link IOException} when it is not there at all. */
+    public static RowSource open(Path file, String shown, Layout layout) throws IOException {
+        FileForm form = layout.form();
+        boolean flat = form.kind() == FileKind.SEPARATED && layout.shapes().isEmpty();
+        if (!flat && ContentSniffer.look(file).handedBack()) {
+            return new HandedBack(file);
+        }
+        RowSource rows = open(file, shown, form);
+        if (layout.shapes().isEmpty()) {
+            return rows;
+        }
+        rows = new TitledRows(rows, form);
+        try {
+            for (Shape shape : layout.shapes()) {
+                rows = shape.over(rows, (name, other) -> sibling(file, name, other));
+            }
+            return rows;
+        } catch (IOException e) {
+            rows.close();
+            throw e;
+        }
+    }
+
+    // A linked file stands beside its own; no path leads elsewhere.
+    private static RowSource sibling(Path file, String name, FileForm form) throws IOException {
+        Path other = name.equals(Link.SAME) ? file : file.resolveSibling(name);
+        if (other.getNameCount() == 0
+                || !other.getFileName().toString().equals(name) && !name.equals(Link.SAME)
+                || !Files.isRegularFile(other)) {
+            throw new UnreadableFileException(
+                    Rule.LINKED_FILE_MISSING, 0, "there is no file '" + name + "' beside it", "");
+        }
+        return open(other, name, form);
+    }
+
+    /** Opens a file whose rows are flat. */
+    public static RowSource open(Path file, String shown, FileForm form) throws IOException {
+        Content content = ContentSniffer.look(file);
+        FileKind wanted = form.kind();
+        boolean isText = wanted == FileKind.SEPARATED || wanted == FileKind.FIXED_WIDTH;
+        if (Files.size(file) == 0) {
+            return new Told(new NoRows(), null);
+        }
+        if (content.kind() == null || !(isText ? !isWorkbook(content) : wanted.takes(content.kind()))) {
+            return new Refused(new UnreadableFileException(
+                    Rule.FILE_KIND_DIFFERS,
+                    0,
+                    "the layout says 'kind: " + wanted.word() + "', but the file is " + content.words(),
+                    content.kind() == null ? "" : "'kind: " + content.kind().word() + "'?"));
+        }
+        try {
+            return new Told(open(file, form, content), ending(file, shown, isText ? wanted : content.kind(), content));
+        } catch (UnreadableFileException e) {
+            return new Refused(e);
+        }
+    }
+
+    // Any text may be read as text, also one that is a statement.
+    private static boolean isWorkbook(Content content) {
+        return content.kind() == FileKind.WORKBOOK;
+    }
+
+    private static RowSource open(Path file, FileForm form, Content content) throws IOException {
+        FileKind kind = form.kind() == FileKind.STATEMENT ? content.kind() : form.kind();
+        String encoding = form.encoding().equals(FileForm.AUTO) ? content.encoding() : form.encoding();
+        return switch (kind) {
+            case SEPARATED -> SeparatedRows.open(file, form.separator(), form.encoding());
+            case FIXED_WIDTH -> new FixedRows(TextLines.open(file, form.encoding()), form.slices());
+            case WORKBOOK -> Workbooks.open(file, form.part());
+            case OFX -> new OfxRows(TextLines.open(file, encoding), form.part());
+            case CAMT_053 -> new CamtRows(new BufferedInputStream(Files.newInputStream(file), 1 << 16), form.part());
+            case MT940 -> new Mt940Rows(TextLines.open(file, encoding), form.part());
+            case QIF -> new QifRows(TextLines.open(file, encoding), form.part());
+            case STATEMENT -> throw new IllegalStateException("decided by content before");
+        };
+    }
+
+    private static Finding ending(Path file, String shown, FileKind kind, Content content) {
+        String name = file.getFileName().toString();
+        String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+        FileKind usual = ENDINGS.get(ending);
+        return usual == null || usual == kind || (usual == FileKind.SEPARATED && kind == FileKind.FIXED_WIDTH)
+                ? null
+                : new Finding(
+                        Rule.FILE_ENDING_DIFFERS,
+                        Origin.of(shown, 0),
+                        "",
+                        "." + ending,
+                        "the file is named so, but it is " + content.words() + "; it was read as that",
+                        "");
+    }
+
+    /** A file that cannot be read as its layout says. */
+    private record Refused(UnreadableFileException why) implements RowSource {
+        @Override
+        public Row next() throws IOException {
+            throw why;
+        }
+
+        @Override
+        public void close() {
+            // Nothing is open.
+        }
+    }
+
+    private record NoRows() implements RowSource {
+        @Override
+        public Row next() {
+            return null;
+        }
+
+        @Override
+        public void close() {
+            // Nothing is open.
+        }
+    }
+
+    /** Rows with what was noticed about the file. */
+    private record Told(RowSource rows, Finding remark) implements RowSource {
+        @Override
+        public Row next() throws IOException {
+            return rows.next();
+        }
+
+        @Override
+        public void skipTo(long physicalRow) throws IOException {
+            rows.skipTo(physicalRow);
+        }
+
+        @Override
+        public List<String> titles() {
+            return rows.titles();
+        }
+
+        @Override
+        public List<Finding> remarks() {
+            return remark == null ? rows.remarks() : List.of(remark);
+        }
+
+        @Override
+        public void close() throws IOException {
+            rows.close();
+        }
+    }
+}

@@ -1,0 +1,263 @@
+package io.mivrel.files.workbooks;
+
+import io.mivrel.files.SafeXml;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowFault;
+import io.mivrel.intake.RowSource;
+import io.mivrel.intake.UnreadableFileException;
+import io.mivrel.model.Rule;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.zip.ZipFile;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+
+/** OpenDocument spreadsheets (OASIS OpenDocument 1.2 part 1, section 9), streamed from {@code content.xml}. */
+final class OdsWorkbook implements Workbooks.Workbook {
+    private static final long LAST_ROW = 1L << 20;
+
+    private final Path file;
+
+    OdsWorkbook(Path file) {
+        this.file = file;
+    }
+
+    @Override
+    public List<String> sheets() throws IOException {
+        List<String> names = new ArrayList<>();
+        try (Content content = new Content(file)) {
+            while (content.nextTable()) {
+                names.add(content.attribute("name"));
+            }
+        }
+        return names;
+    }
+
+    @Override
+    public RowSource rows(String wanted) throws IOException {
+        int place = Workbooks.place(sheets(), wanted);
+        Content content = new Content(file);
+        for (int i = 0; i <= place; i++) {
+            content.nextTable();
+        }
+        return content;
+    }
+
+    private static final class Content implements RowSource {
+        private final ZipFile zip;
+        private final XMLStreamReader xml;
+        private final Row row = new Row();
+        private final List<String> cells = new ArrayList<>();
+        private long number;
+        private long repeats;
+        private boolean ended;
+        private RowFault fault;
+        private int depth;
+
+        Content(Path file) throws IOException {
+            zip = new ZipFile(file.toFile());
+            try {
+                xml = SafeXml.open(new BufferedInputStream(zip.getInputStream(zip.getEntry("content.xml")), 1 << 16));
+            } catch (IOException e) {
+                zip.close();
+                throw e;
+            }
+        }
+
+        String attribute(String name) {
+            for (int i = 0; i < xml.getAttributeCount(); i++) {
+                if (xml.getAttributeLocalName(i).equals(name)) {
+                    return xml.getAttributeValue(i);
+                }
+            }
+            return "";
+        }
+
+        private int step() throws IOException {
+            try {
+                int event = xml.next();
+                if (event == XMLStreamConstants.DTD) {
+                    throw SafeXml.documentType("the workbook");
+                }
+                return event;
+            } catch (XMLStreamException e) {
+                throw SafeXml.refused(e, "the workbook");
+            } catch (RuntimeException e) {
+                if (e.getCause() instanceof XMLStreamException damaged) {
+                    throw SafeXml.refused(damaged, "the workbook");
+                }
+                throw e;
+            }
+        }
+
+        boolean nextTable() throws IOException {
+            number = 0;
+            ended = false;
+            while (true) {
+                int event = step();
+                if (event == XMLStreamConstants.START_ELEMENT
+                        && xml.getLocalName().equals("table")) {
+                    return true;
+                }
+                if (event == XMLStreamConstants.END_DOCUMENT) {
+                    return false;
+                }
+            }
+        }
+
+        @Override
+        public Row next() throws IOException {
+            while (!ended) {
+                if (repeats > 0) {
+                    repeats--;
+                    number++;
+                    row.fill(number, cells);
+                    row.fault(fault);
+                    return row;
+                }
+                readRow();
+            }
+            return null;
+        }
+
+        private void readRow() throws IOException {
+            while (true) {
+                int event = step();
+                if (event == XMLStreamConstants.START_ELEMENT) {
+                    if (xml.getLocalName().equals("table-row")) {
+                        long times = times("number-rows-repeated", LAST_ROW);
+                        readCells();
+                        if (cells.isEmpty() && fault == null) {
+                            // Blank rows are passed over, as in the other workbooks.
+                            number += times;
+                        } else {
+                            repeats = times;
+                        }
+                        return;
+                    }
+                } else if (event == XMLStreamConstants.END_ELEMENT
+                                && xml.getLocalName().equals("table")
+                        || event == XMLStreamConstants.END_DOCUMENT) {
+                    ended = true;
+                    return;
+                }
+            }
+        }
+
+        private long times(String attribute, long most) throws IOException {
+            String text = attribute(attribute);
+            if (text.isEmpty()) {
+                return 1;
+            }
+            if (!text.matches("[0-9]{1,9}") || Long.parseLong(text) > most) {
+                throw new UnreadableFileException(
+                        Rule.FILE_BEYOND_CAP, number, attribute + "=\"" + text + "\" is more than " + most, "");
+            }
+            return Long.parseLong(text);
+        }
+
+        private void readCells() throws IOException {
+            cells.clear();
+            fault = null;
+            long blanks = 0;
+            while (true) {
+                int event = step();
+                if (event == XMLStreamConstants.END_ELEMENT
+                        && xml.getLocalName().equals("table-row")) {
+                    return;
+                }
+                if (event != XMLStreamConstants.START_ELEMENT
+                        || !xml.getLocalName().endsWith("table-cell")) {
+                    continue;
+                }
+                long times = times("number-columns-repeated", Workbooks.MOST_CELLS);
+                String text = cell();
+                if (text.isEmpty()) {
+                    blanks += times;
+                    continue;
+                }
+                if (cells.size() + blanks + times > Workbooks.MOST_CELLS) {
+                    fault = RowFault.TOO_LONG;
+                    continue;
+                }
+                for (; blanks > 0; blanks--) {
+                    cells.add("");
+                }
+                for (long i = 0; i < times; i++) {
+                    cells.add(text);
+                }
+            }
+        }
+
+        private String cell() throws IOException {
+            String type = attribute("value-type");
+            String value = attribute("value");
+            String date = attribute("date-value");
+            String truth = attribute("boolean-value");
+            String formula = attribute("formula");
+            String shown = shown();
+            return switch (type) {
+                case "float", "currency", "percentage" -> CellText.number(value);
+                case "date" -> date.length() > 10 ? date.substring(0, 10) : date;
+                case "boolean" -> truth.toUpperCase(java.util.Locale.ROOT);
+                case "" -> {
+                    if (!formula.isEmpty() && shown.isEmpty()) {
+                        fault = RowFault.FORMULA_UNVALUED;
+                        yield formula;
+                    }
+                    yield shown;
+                }
+                default -> shown;
+            };
+        }
+
+        // The paragraphs of a cell, one below the other; notes are not part of it.
+        private String shown() throws IOException {
+            StringBuilder text = new StringBuilder();
+            depth = 1;
+            int note = 0;
+            while (depth > 0) {
+                int event = step();
+                if (event == XMLStreamConstants.START_ELEMENT) {
+                    depth++;
+                    String name = xml.getLocalName();
+                    if (note > 0 || name.equals("annotation")) {
+                        note++;
+                    } else if (name.equals("p") && !text.isEmpty()) {
+                        text.append('\n');
+                    } else if (name.equals("s")) {
+                        text.append(" ".repeat((int) times("c", 10_000)));
+                    } else if (name.equals("tab") || name.equals("line-break")) {
+                        text.append(name.equals("tab") ? '\t' : '\n');
+                    }
+                } else if (event == XMLStreamConstants.END_ELEMENT) {
+                    depth--;
+                    note -= note > 0 ? 1 : 0;
+                } else if (note == 0
+                        && depth > 1
+                        && (event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA)) {
+                    text.append(xml.getText());
+                }
+                if (text.length() > 1 << 20) {
+                    throw new UnreadableFileException(
+                            Rule.FILE_BEYOND_CAP, number, "a cell holds more than 1,048,576 characters", "");
+                }
+            }
+            return text.toString();
+        }
+
+        @Override
+        public void close() throws IOException {
+            try {
+                xml.close();
+            } catch (XMLStreamException e) {
+                // The archive itself is closed below.
+            }
+            zip.close();
+        }
+    }
+}

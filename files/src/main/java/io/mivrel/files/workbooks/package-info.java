@@ -1,0 +1,5 @@
+/**
+ * Workbooks: XLSX, XLS and ODS, one sheet of each as rows. Numbers come as the 15 digits that a spreadsheet keeps, dates
+ * as {@code uuuu-MM-dd}, formulas as the value that was saved with them.
+ */
+package io.mivrel.files.workbooks;

@@ -1,0 +1,69 @@
+package io.mivrel;
+
+import io.mivrel.files.SourceFiles;
+import io.mivrel.files.settings.RunSheet;
+import io.mivrel.intake.Batch;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeTally;
+import io.mivrel.intake.RowSource;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Record;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The records that a file gives under the layout of a run sheet, with the findings and counts of reading it. */
+record Reading(List<String> records, List<Finding> findings, IntakeTally tally) {
+
+    /** Reads the first source of a run sheet; each record as {@code field=value} pairs of the wanted fields. */
+    static Reading of(Workshop workshop, String kind, Field... wanted) throws Exception {
+        RunSheet sheet = RunSheet.read(workshop.folder.resolve(kind + ".yaml"));
+        RunSheet.Source source = sheet.sources().get(0);
+        List<String> records = new ArrayList<>();
+        List<Finding> findings = new ArrayList<>();
+        try (RowSource rows = SourceFiles.open(source.path(), source.shown(), source.layout())) {
+            Intake intake = new Intake(
+                    source.layout(),
+                    source.shown(),
+                    rows,
+                    2,
+                    sheet.books().account(source.layout().account()),
+                    "GBP",
+                    DateWindow.ALL,
+                    false);
+            boolean more = true;
+            while (more) {
+                Batch batch = intake.newBatch();
+                more = intake.fill(batch);
+                findings.addAll(batch.findings());
+                for (int i = 0; i < batch.records().size(); i++) {
+                    records.add(text(batch.records().get(i), wanted));
+                }
+            }
+            return new Reading(records, findings, intake.tally());
+        }
+    }
+
+    private static String text(Record record, Field... wanted) {
+        StringBuilder text = new StringBuilder();
+        for (Field field : wanted) {
+            String value = !record.has(field)
+                    ? ""
+                    : field.type() == FieldType.AMOUNT
+                            ? Long.toString(record.number(field))
+                            : field.type() == FieldType.DATE
+                                    ? record.date(field).toString()
+                                    : field.type() == FieldType.DECIMAL
+                                            ? record.decimal(field).toPlainString()
+                                            : record.text(field);
+            text.append(text.isEmpty() ? "" : " | ").append(value);
+        }
+        return text.toString();
+    }
+
+    List<String> rules() {
+        return findings.stream().map(f -> f.rule().id()).toList();
+    }
+}
