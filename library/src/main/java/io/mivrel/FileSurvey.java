@@ -1,18 +1,25 @@
 package io.mivrel;
 
-import io.mivrel.files.TextSniffer;
+import io.mivrel.files.SourceFiles;
+import io.mivrel.files.SurveyedFile;
+import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.ProposalFile;
+import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
+import io.mivrel.intake.Layout;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
+import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
 import io.mivrel.model.Record;
 import io.mivrel.report.SurveyText;
+import io.mivrel.run.Progress;
+import io.mivrel.survey.Comparison;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
@@ -23,19 +30,33 @@ import java.util.Map;
 
 /** A look at an unknown file: what it is, what its reading is proved by, and a layout that reads it. */
 public final class FileSurvey {
-    private final Path file;
+    private final SurveyedFile file;
     private final Survey survey;
 
-    private FileSurvey(Path file, Survey survey) {
+    private FileSurvey(SurveyedFile file, Survey survey) {
         this.file = file;
         this.survey = survey;
     }
 
-    /** Surveys a file of separated text. */
+    /** Surveys a file of any kind that is read. */
     public static FileSurvey of(Path file) throws IOException {
-        Survey.TextFacts facts = TextSniffer.sniff(file);
-        String name = file.getFileName().toString();
-        return new FileSurvey(file, new Surveyor(name, facts, () -> TextSniffer.open(file, facts)).survey());
+        return of(file, file.getFileName().toString(), "", Progress.NONE);
+    }
+
+    /**
+     * The same.
+     *
+     * @param name how the file is called
+     * @param sheet the sheet of a workbook, by name or place ({@code #2}); empty for the longest
+     * @param progress hears how many rows were read
+     */
+    public static FileSurvey of(Path file, String name, String sheet, Progress progress) throws IOException {
+        SurveyedFile surveyed = new SurveyedFile(file, sheet);
+        try {
+            return new FileSurvey(surveyed, new Surveyor(name, surveyed, progress).survey());
+        } catch (UnreadableFileException e) {
+            throw new IOException(name + ": " + e.getMessage(), e);
+        }
     }
 
     public Survey survey() {
@@ -64,25 +85,56 @@ public final class FileSurvey {
         if (survey.gives() == null || survey.pattern() == null) {
             return "  no preview: the survey could not tell which column is what\n";
         }
+        return preview(most, Proposal.layout(survey), () -> file.open(survey.facts()));
+    }
+
+    /** What a comparison with a layout says. */
+    public record Likeness(boolean isLike, String text) {}
+
+    /**
+     * Compares the file with a layout that was made for an earlier one; throws {@link IOException} with the problems of the
+     * layout when it cannot be used.
+     *
+     * @param layout the layout's file
+     * @param preview how many rows to show before and after, as the layout reads them
+     */
+    public Likeness like(Path layout, int preview) throws IOException {
+        try {
+            Layout read = LayoutReader.read(layout);
+            Comparison comparison = Comparison.of(survey, read);
+            String rows = preview == 0
+                    ? ""
+                    : "\n" + preview(preview, read, () -> SourceFiles.open(file.file(), survey.file(), read));
+            return new Likeness(comparison.isLike(), SurveyText.likeness(survey, read, comparison) + rows);
+        } catch (SettingsException e) {
+            throw new IOException(e.getMessage(), e);
+        }
+    }
+
+    private interface Rows {
+        RowSource open() throws IOException;
+    }
+
+    private String preview(int most, Layout layout, Rows source) throws IOException {
         StringBuilder out = new StringBuilder();
         Map<Long, String> raw = new HashMap<>();
-        try (RowSource rows = TextSniffer.open(file, survey.text());
-                RowSource again = TextSniffer.open(file, survey.text())) {
-            Intake intake = new Intake(Proposal.layout(survey), survey.file(), again, 2, DateWindow.ALL, false);
+        try (RowSource rows = source.open();
+                RowSource again = source.open()) {
+            Intake intake = new Intake(layout, survey.file(), again, 2, DateWindow.ALL, false);
             Batch batch = intake.newBatch();
             intake.fill(batch);
             for (int i = 0; i < Math.min(most, batch.records().size()); i++) {
                 Record record = batch.records().get(i);
                 for (Row row = rows.next(); row != null; row = rows.next()) {
                     raw.put(row.number(), cells(row));
-                    if (row.number() >= record.row()) {
+                    if (row.number() >= record.row() && row.ended() == null) {
                         break;
                     }
                 }
                 out.append(String.format(
                         "  row %-5d %s%n            %s%n",
-                        record.row(), Finding.clean(raw.get(record.row())), Finding.clean(read(record))));
-                raw.clear();
+                        record.row(), Finding.clean(raw.getOrDefault(record.row(), "")), Finding.clean(read(record))));
+                raw.keySet().removeIf(row -> row != record.row());
             }
         }
         return out.toString();

@@ -268,6 +268,16 @@ public class RulesTest {
                 shaped(link, rows).put("h.csv", "ref,day\n7,2027-03-02\n7,2027-03-02\n"),
                 "row 2 and in row 3"));
         cases.add(of(LINKED_FILE_MISSING, 0, shaped(link, rows), "'h.csv' beside it"));
+        String places = "file: {kind: fixed width, columns: {a: 1-1, b: 3-12, c: 14-17, d: 21-24}}\nunused: [line]\n"
+                + PLACES.replace("column: 1", "column: a")
+                        .replace("column: 2", "column: b")
+                        .replace("column: 3", "column: c")
+                        .replace("column: 4", "column: d");
+        cases.add(of(
+                TEXT_BETWEEN_COLUMNS,
+                2,
+                shaped(places, "7 2027-03-02 5010    1.00\n7 2027-03-02 1200 -1001.00\n"),
+                "would be lost"));
         String sheet = "file: {kind: workbook, sheet: Pay}\n" + PLACES;
         cases.add(of(
                 SHEET_MISSING, 0, shaped(sheet, "").put("a.csv", WorkbooksTest.sheet("<table:table-cell/>")), "'Pay'"));

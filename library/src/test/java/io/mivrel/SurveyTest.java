@@ -3,7 +3,7 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.files.TextSniffer;
+import io.mivrel.files.SurveyedFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
@@ -96,7 +96,7 @@ public class SurveyTest {
 
     private static List<String> read(Path file, FileSurvey survey) throws IOException {
         List<String> records = new ArrayList<>();
-        try (RowSource rows = TextSniffer.open(file, survey.survey().text())) {
+        try (RowSource rows = new SurveyedFile(file, "").open(survey.survey().facts())) {
             Layout layout = Proposal.layout(survey.survey());
             Intake intake = new Intake(layout, "unknown", rows, 2, DateWindow.ALL, false);
             boolean more = true;

@@ -1,11 +1,13 @@
 package io.mivrel.cli;
 
 import io.mivrel.FileSurvey;
+import java.io.InputStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -30,15 +32,19 @@ import picocli.CommandLine.Spec;
             "  mivrel survey inbox/current.csv                     what it is, with the evidence",
             "  mivrel survey inbox/current.csv --preview 5         the first rows, before and after",
             "  mivrel survey inbox/current.csv --write bank.yaml   the proposed layout, with its questions",
+            "  mivrel survey inbox/pay.xlsx --sheet Pay            one sheet of a workbook",
+            "  mivrel survey inbox/may.csv --like bank.yaml        what has changed since the layout was made",
+            "  mivrel survey -                                     rows pasted on standard input",
             "",
             "What the file does not tell is asked, never assumed: a run refuses a layout with a question in it.",
-            "Reads separated text (comma, semicolon, tab, pipe).",
+            "Reads separated and fixed-width text, workbooks (XLSX, XLS, ODS), OFX, camt.053, MT940 and QIF;",
+            "the content tells which, never the name of the file.",
             "",
             "Exit status: 0 nothing to ask and all proofs hold, 1 a question or a proof that fails,",
             "2 the command is wrong, 3 a file failed."
         })
 final class SurveyCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "FILE", arity = "1..*", description = "the files to look at")
+    @Parameters(paramLabel = "FILE", arity = "1..*", description = "the files to look at; - for standard input")
     private List<Path> files;
 
     @Option(
@@ -46,6 +52,19 @@ final class SurveyCommand implements Callable<Integer> {
             paramLabel = "LAYOUT",
             description = "write the proposed layout; the file must not exist")
     private Path write;
+
+    @Option(
+            names = "--like",
+            paramLabel = "LAYOUT",
+            description = "compare the file with a layout: columns gone, new, renamed, moved, written otherwise")
+    private Path like;
+
+    @Option(
+            names = "--sheet",
+            paramLabel = "SHEET",
+            defaultValue = "",
+            description = "a sheet of a workbook, by name or place")
+    private String sheet;
 
     @Option(names = "--preview", paramLabel = "N", description = "show the first N rows before and after")
     private int preview;
@@ -61,8 +80,25 @@ final class SurveyCommand implements Callable<Integer> {
         PrintWriter out = spec.commandLine().getOut();
         boolean settled = true;
         for (Path file : files) {
-            FileSurvey survey = FileSurvey.of(file);
-            settled &= survey.isSettled();
+            settled &= survey(file, out);
+        }
+        return settled ? 0 : 1;
+    }
+
+    private boolean survey(Path file, PrintWriter out) throws Exception {
+        boolean pasted = file.toString().equals("-");
+        Path source = pasted ? pasted() : file;
+        String name = pasted ? "standard input" : file.getFileName().toString();
+        try {
+            FileSurvey survey;
+            try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
+                survey = FileSurvey.of(source, name, sheet, counter);
+            }
+            if (like != null) {
+                FileSurvey.Likeness likeness = survey.like(like, preview);
+                out.print(likeness.text());
+                return likeness.isLike();
+            }
             out.print(survey.text());
             if (preview > 0) {
                 out.print("\n" + survey.preview(preview));
@@ -71,10 +107,26 @@ final class SurveyCommand implements Callable<Integer> {
                 write(survey);
                 out.println("\n  layout: " + write);
             } else {
-                out.println("\n  next: mivrel survey " + file + " --write LAYOUT.yaml");
+                out.println("\n  next: mivrel survey " + (pasted ? "-" : file) + " --write LAYOUT.yaml");
+            }
+            return survey.isSettled();
+        } finally {
+            if (pasted) {
+                Files.delete(source);
             }
         }
-        return settled ? 0 : 1;
+    }
+
+    // A survey reads more than once, so what is pasted is kept for as long.
+    private static Path pasted() throws Exception {
+        Path kept = Files.createTempFile("mivrel-pasted", ".txt");
+        try (InputStream in = System.in) {
+            Files.copy(in, kept, StandardCopyOption.REPLACE_EXISTING);
+            return kept;
+        } catch (Exception e) {
+            Files.delete(kept);
+            throw e;
+        }
     }
 
     private void write(FileSurvey survey) throws Exception {

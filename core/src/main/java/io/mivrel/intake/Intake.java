@@ -278,6 +278,14 @@ public final class Intake {
             emit(batch);
             return;
         }
+        if (row.hasTextBetween()) {
+            problems.add(
+                    Rule.TEXT_BETWEEN_COLUMNS,
+                    "",
+                    row.trimmed(row.size() > titles.width ? titles.width : row.size() - 1),
+                    "something stands between the columns of the layout and would be lost",
+                    "compare the places of the columns with this row");
+        }
         if (row.hasQuoteInside()) {
             problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
         }

@@ -28,6 +28,7 @@ public final class Layout {
     private final Set<String> unused;
     private final List<RowFilter> filters;
     private final List<Shape> shapes;
+    private final List<String> columnsInOrder;
 
     private Layout(Builder builder) {
         this.name = builder.name;
@@ -40,6 +41,7 @@ public final class Layout {
         this.unused = Collections.unmodifiableSet(new LinkedHashSet<>(builder.unused));
         this.filters = List.copyOf(builder.filters);
         this.shapes = List.copyOf(builder.shapes);
+        this.columnsInOrder = List.copyOf(builder.columnsInOrder);
     }
 
     /** Starts a layout that gives records of one of the tables, such as {@code BankLines.TABLE}. */
@@ -94,6 +96,11 @@ public final class Layout {
         return shapes;
     }
 
+    /** The titles of the file that the layout was made for, in order; empty when not kept. For comparisons only. */
+    public List<String> columnsInOrder() {
+        return columnsInOrder;
+    }
+
     /** What is missing for the layout to give whole records, in words; empty when nothing is. */
     public List<String> gaps() {
         List<String> gaps = new ArrayList<>();
@@ -119,6 +126,7 @@ public final class Layout {
         private final Set<String> unused = new LinkedHashSet<>();
         private final List<RowFilter> filters = new ArrayList<>();
         private final List<Shape> shapes = new ArrayList<>();
+        private final List<String> columnsInOrder = new ArrayList<>();
 
         private Builder(String name, FieldTable gives) {
             this.name = Objects.requireNonNull(name);
@@ -162,6 +170,11 @@ public final class Layout {
 
         public Builder filter(RowFilter filter) {
             filters.add(Objects.requireNonNull(filter));
+            return this;
+        }
+
+        public Builder columnInOrder(String title) {
+            columnsInOrder.add(title);
             return this;
         }
 

@@ -19,6 +19,7 @@ public final class Row {
     private boolean quoteInside;
     private LeftOut aside;
     private boolean again;
+    private boolean textBetween;
     private Statement statement;
 
     /** Empties it for the row that begins at the given physical line, counted from 1. For row sources. */
@@ -30,6 +31,7 @@ public final class Row {
         quoteInside = false;
         aside = null;
         again = false;
+        textBetween = false;
         statement = null;
     }
 
@@ -129,6 +131,16 @@ public final class Row {
     /** True when the physical row has given an earlier row already. */
     public boolean isAgain() {
         return again;
+    }
+
+    /** Says that something stands between the columns of fixed-width text, where it would be lost. For row sources. */
+    public void textBetween() {
+        textBetween = true;
+    }
+
+    /** True when something stands where no cell is. */
+    public boolean hasTextBetween() {
+        return textBetween;
     }
 
     /** Why the source knows this row to be no record; {@code null} when it may be one. */

@@ -33,7 +33,7 @@ public record RowFilter(String column, Test test, List<String> texts, boolean ke
     }
 
     /** True when the row is left out; {@code place} is the place of the column, -1 for any. */
-    boolean leavesOut(Row row, int place) {
+    public boolean leavesOut(Row row, int place) {
         boolean fits = false;
         if (place >= 0) {
             fits = place < row.size() && fits(row, place);

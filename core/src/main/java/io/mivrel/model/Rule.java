@@ -54,6 +54,10 @@ public enum Rule {
             BLOCKER,
             "The single amounts of an entry that stands for many do not add up to it.",
             "Ask the bank for the details, or enter it by hand."),
+    TEXT_BETWEEN_COLUMNS(
+            BLOCKER,
+            "In fixed-width text something stands at a place that belongs to no column, so a figure may be cut.",
+            "Compare the places of the columns in the layout with the row."),
     TAG_UNKNOWN(
             BLOCKER,
             "The cell that says what a row is holds a tag that the layout does not name.",

@@ -3,6 +3,7 @@ package io.mivrel.survey;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Hash64;
+import io.mivrel.cells.Spans;
 import io.mivrel.model.FieldType;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -10,6 +11,7 @@ import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /** What the cells of one column are. Filled cell by cell, then asked; for one thread. */
 public final class ColumnSurvey {
@@ -37,6 +39,11 @@ public final class ColumnSurvey {
 
     private final List<Oddity> noAmounts = new ArrayList<>();
     private final Oddity[] firstMisfit = new Oddity[Forms.DATES.size()];
+    private int[] dateForms = IntStream.range(0, Forms.DATES.size()).toArray();
+    private int[] amountForms = IntStream.range(0, Forms.MARKS).toArray();
+    private final long[] days = new long[Forms.DATES.size()];
+    private final byte[] last = new byte[40];
+    private int lastLength = -1;
     private long filled;
     private long blank;
     private long withDecimals;
@@ -44,107 +51,157 @@ public final class ColumnSurvey {
     private int longest;
     private boolean brackets;
     private boolean trailingMinus;
+    private boolean creditMarks;
+    private boolean debitMarks;
 
     ColumnSurvey(int place, String title) {
         this.place = place;
         this.title = title;
     }
 
-    void add(long row, String cell) {
-        if (cell.isEmpty()) {
+    /** Takes the next cell, without blanks around it. */
+    void add(long row, byte[] bytes, int start, int end) {
+        if (start == end) {
             blank++;
             return;
         }
         filled++;
-        longest = Math.max(longest, cell.length());
-        withBlanks += cell.indexOf(' ') >= 0 ? 1 : 0;
+        longest = Math.max(longest, end - start);
+        boolean digit = false;
+        boolean space = false;
+        for (int i = start; i < end; i++) {
+            digit |= bytes[i] >= '0' && bytes[i] <= '9';
+            space |= bytes[i] == ' ';
+        }
+        withBlanks += space ? 1 : 0;
         if (values.size() <= FEW) {
-            values.add(clipped(cell));
+            values.add(clipped(text(bytes, start, end)));
+        }
+        if (filled == KEPT) {
+            narrow();
         }
         // Neither a date nor an amount is longer, and both have a digit.
-        boolean figures = cell.length() <= 40 && cell.chars().anyMatch(c -> c >= '0' && c <= '9');
-        if (!figures) {
-            misfit(row, cell);
+        if (end - start > 40 || !digit) {
+            misfit(row, bytes, start, end);
             return;
         }
-        byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);
-        dates(row, cell, bytes);
-        amounts(row, cell, bytes);
+        dates(row, bytes, start, end);
+        amounts(row, bytes, start, end);
     }
 
-    private void misfit(long row, String cell) {
+    private static String text(byte[] bytes, int start, int end) {
+        return new String(bytes, start, end - start, StandardCharsets.UTF_8);
+    }
+
+    // A form that fits hardly anything is not tried for ever.
+    private void narrow() {
+        dateForms =
+                IntStream.of(dateForms).filter(i -> dateFits[i] * 2 > filled).toArray();
+        boolean[] active = new boolean[Forms.MARKS];
+        for (int i = 0; i < amountFits.length; i++) {
+            active[i % Forms.MARKS] |= amountFits[i] * 2 > filled;
+        }
+        amountForms = IntStream.range(0, Forms.MARKS).filter(i -> active[i]).toArray();
+    }
+
+    private void misfit(long row, byte[] bytes, int start, int end) {
         if (noDates.size() < KEPT) {
-            noDates.add(oddity(row, cell));
+            noDates.add(oddity(row, text(bytes, start, end)));
         }
         if (noAmounts.size() < KEPT) {
-            noAmounts.add(oddity(row, cell));
+            noAmounts.add(oddity(row, text(bytes, start, end)));
         }
     }
 
-    private void dates(long row, String cell, byte[] bytes) {
+    private void dates(long row, byte[] bytes, int start, int end) {
+        boolean again = end - start == lastLength && Arrays.equals(bytes, start, end, last, 0, lastLength);
         boolean any = false;
-        for (int i = 0; i < dateFits.length; i++) {
-            // A form that fits hardly anything is not tried for ever.
-            if (filled < KEPT || dateFits[i] * 2 > filled) {
-                long day = Forms.DATES.get(i).parse(bytes, 0, bytes.length);
-                if (DatePattern.isDate(day)) {
-                    later[i] += dateFits[i] > 0 && day > lastDay[i] ? 1 : 0;
-                    earlier[i] += dateFits[i] > 0 && day < lastDay[i] ? 1 : 0;
-                    lastDay[i] = day;
-                    dateFits[i]++;
-                    any = true;
-                } else if (firstMisfit[i] == null) {
-                    firstMisfit[i] = new Oddity(row, cell);
-                }
+        for (int i : dateForms) {
+            // The same day tends to come in row after row.
+            long day = again ? days[i] : Forms.DATES.get(i).parse(bytes, start, end);
+            days[i] = day;
+            if (DatePattern.isDate(day)) {
+                later[i] += dateFits[i] > 0 && day > lastDay[i] ? 1 : 0;
+                earlier[i] += dateFits[i] > 0 && day < lastDay[i] ? 1 : 0;
+                lastDay[i] = day;
+                dateFits[i]++;
+                any = true;
+            } else if (firstMisfit[i] == null) {
+                firstMisfit[i] = oddity(row, text(bytes, start, end));
             }
         }
+        lastLength = end - start;
+        System.arraycopy(bytes, start, last, 0, lastLength);
         if (!any && noDates.size() < KEPT) {
-            noDates.add(oddity(row, cell));
+            noDates.add(oddity(row, text(bytes, start, end)));
         }
     }
 
     // Without a currency mark in the cell all currencies read the same.
-    private void amounts(long row, String cell, byte[] bytes) {
+    private void amounts(long row, byte[] bytes, int start, int to) {
+        if (amountForms.length == 0) {
+            return;
+        }
         boolean any = false;
-        int currency = currency(cell);
-        for (int form = 0; form < Forms.MARKS; form++) {
-            if (filled < KEPT || amountFits[currency * Forms.MARKS + form] * 2 > filled) {
-                long amount = Forms.AMOUNTS.get(currency * Forms.MARKS + form).parse(bytes, 0, bytes.length);
-                if (AmountFormat.isAmount(amount)) {
-                    any = true;
-                    for (int c = currency; c < (currency == 0 ? Forms.CURRENCIES.size() : currency + 1); c++) {
-                        int i = c * Forms.MARKS + form;
-                        amountFits[i]++;
-                        amountHashes[i] = Hash64.add(amountHashes[i], amount);
-                    }
+        int end = withoutSide(bytes, start, to);
+        if (start == end) {
+            return;
+        }
+        int currency = currency(bytes, start, end);
+        for (int form : amountForms) {
+            long amount = Forms.AMOUNTS.get(currency * Forms.MARKS + form).parse(bytes, start, end);
+            if (AmountFormat.isAmount(amount)) {
+                any = true;
+                for (int c = currency; c < (currency == 0 ? Forms.CURRENCIES.size() : currency + 1); c++) {
+                    int i = c * Forms.MARKS + form;
+                    amountFits[i]++;
+                    amountHashes[i] = Hash64.add(amountHashes[i], amount);
                 }
             }
         }
         if (!any && noAmounts.size() < KEPT) {
-            noAmounts.add(oddity(row, cell));
+            noAmounts.add(oddity(row, text(bytes, start, to)));
         }
-        brackets |= any && cell.startsWith("(");
-        trailingMinus |= any && cell.endsWith("-");
-        withDecimals += any && hasDecimals(cell) ? 1 : 0;
+        creditMarks |= any && end < to && (bytes[to - 2] | 32) == 'c';
+        debitMarks |= any && end < to && (bytes[to - 2] | 32) == 'd';
+        brackets |= any && bytes[start] == '(';
+        trailingMinus |= any && bytes[end - 1] == '-';
+        withDecimals += any && hasDecimals(bytes, start, end) ? 1 : 0;
     }
 
-    private static int currency(String cell) {
-        for (int i = 1; i < Forms.CURRENCIES.size(); i++) {
-            if (cell.contains(Forms.CURRENCIES.get(i))) {
-                return i;
+    // CR and DR behind an amount say its side.
+    private static int withoutSide(byte[] bytes, int start, int end) {
+        boolean marked = end - start > 2
+                && (bytes[end - 1] | 32) == 'r'
+                && ((bytes[end - 2] | 32) == 'c' || (bytes[end - 2] | 32) == 'd');
+        return marked ? Spans.trimEnd(bytes, start, end - 2) : end;
+    }
+
+    private static int currency(byte[] bytes, int start, int end) {
+        for (int i = start; i < end; i++) {
+            if (bytes[i] < 0 || bytes[i] == '$') {
+                String cell = text(bytes, start, end);
+                for (int c = 1; c < Forms.CURRENCIES.size(); c++) {
+                    if (cell.contains(Forms.CURRENCIES.get(c))) {
+                        return c;
+                    }
+                }
+                return 0;
             }
         }
         return 0;
     }
 
     // A mark with exactly two digits behind it, as amounts of most currencies have.
-    private static boolean hasDecimals(String cell) {
-        int mark = Math.max(cell.lastIndexOf('.'), cell.lastIndexOf(','));
+    private static boolean hasDecimals(byte[] bytes, int start, int end) {
         int digits = 0;
-        for (int i = mark + 1; i < cell.length(); i++) {
-            digits += Character.isDigit(cell.charAt(i)) ? 1 : 0;
+        for (int i = end - 1; i >= start; i--) {
+            if (bytes[i] == '.' || bytes[i] == ',') {
+                return digits == 2;
+            }
+            digits += bytes[i] >= '0' && bytes[i] <= '9' ? 1 : 0;
         }
-        return mark >= 0 && digits == 2;
+        return false;
     }
 
     private static Oddity oddity(long row, String cell) {
@@ -250,6 +307,14 @@ public final class ColumnSurvey {
 
     boolean hasBrackets() {
         return brackets;
+    }
+
+    boolean hasCreditMarks() {
+        return creditMarks;
+    }
+
+    boolean hasDebitMarks() {
+        return debitMarks;
     }
 
     boolean hasTrailingMinus() {

@@ -25,11 +25,12 @@ final class FieldGuess {
                 BankLines.MONEY_OUT,
                 "paid out|money out|out|payments|withdrawals|withdrawal|debit|debits|debit amount|soll");
         WORDS.put(BankLines.AMOUNT, "amount|value|betrag|signed amount|movement");
-        WORDS.put(BankLines.BALANCE, "balance|running balance|saldo|balance after");
+        WORDS.put(BankLines.BALANCE, "balance|running balance|saldo|balance after|owed|amount owed|balance owed");
         WORDS.put(BankLines.REFERENCE, "reference|cheque|cheque no|ref|bank reference");
         WORDS.put(BankLines.PAYEE, "payee|name|counterparty");
-        WORDS.put(BankLines.NARRATIVE, "details|description|narrative|text|memo|particulars|verwendungszweck");
-        WORDS.put(JournalLines.REFERENCE, "voucher|reference|journal|entry|document|ref|voucher no|journal no");
+        WORDS.put(BankLines.NARRATIVE, "details|description|narrative|text|memo|particulars|verwendungszweck|merchant");
+        WORDS.put(
+                JournalLines.REFERENCE, "voucher|vchr|vch|reference|journal|entry|document|ref|voucher no|journal no");
         WORDS.put(JournalLines.DATE, "posted|date|posting date|datum|entry date");
         WORDS.put(JournalLines.ACCOUNT, "account|account code|nominal|ledger code|konto|account no|code");
         WORDS.put(JournalLines.DEBIT, "debit|debits|dr|soll|debit amount");

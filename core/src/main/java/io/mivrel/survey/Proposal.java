@@ -1,9 +1,15 @@
 package io.mivrel.survey;
 
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.FileForm;
+import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
+import io.mivrel.intake.shape.CarryDown;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import java.util.List;
 import java.util.Map;
@@ -14,28 +20,79 @@ public final class Proposal {
 
     /** The layout as if every question were answered by its first choice; to look at data, not to run with. */
     public static Layout layout(Survey survey) {
-        Layout.Builder layout = Layout.named("proposed", survey.gives())
-                .form(new FileForm(
-                        survey.text().separator(),
-                        survey.text().encoding(),
+        return builder(
+                        survey.facts(),
                         survey.titlesRow(),
-                        survey.titlesRow() > 0 ? survey.titlesRow() + 1 : (int) survey.above() + 1,
+                        survey.above() + 1,
                         survey.until(),
-                        survey.newestFirst()))
+                        survey.newestFirst(),
+                        survey.gives(),
+                        survey.columns(),
+                        survey.fields(),
+                        survey.pattern(),
+                        survey.numbers())
                 .signs(survey.signsReversed() ? Signs.REVERSED : Signs.AS_WRITTEN)
-                .numbers(survey.numbers());
-        survey.fields().forEach((field, column) -> {
+                .buildUnchecked();
+    }
+
+    static Layout layout(Facts facts, int titlesRow, long firstRow, Guess guess) {
+        return builder(
+                        facts,
+                        titlesRow,
+                        firstRow,
+                        guess.until(),
+                        false,
+                        guess.gives(),
+                        guess.columns(),
+                        guess.fields(),
+                        guess.pattern(),
+                        guess.numbers())
+                .buildUnchecked();
+    }
+
+    private static Layout.Builder builder(
+            Facts facts,
+            int titlesRow,
+            long firstRow,
+            String until,
+            boolean newestFirst,
+            FieldTable gives,
+            List<ColumnSurvey> columns,
+            Map<Field, ColumnSurvey> fields,
+            DatePattern pattern,
+            AmountFormat numbers) {
+        boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
+        int dataRow = titlesRow > 0 ? titlesRow + 1 : text ? Math.max(1, (int) firstRow) : 1;
+        Layout.Builder layout = Layout.named("proposed", gives)
+                .form(new FileForm(
+                        facts.kind(),
+                        facts.separator(),
+                        text ? facts.encoding() : FileForm.AUTO,
+                        facts.part(),
+                        facts.print() == null ? List.of() : facts.print().slices(),
+                        titlesRow,
+                        facts.kind() == FileKind.FIXED_WIDTH ? 1 : dataRow,
+                        until,
+                        newestFirst))
+                .numbers(numbers);
+        if (facts.print() != null) {
+            if (!facts.print().headings().isEmpty()) {
+                layout.shape(new CarryDown(facts.print().headings()));
+            }
+            facts.print().filters().forEach(layout::filter);
+        }
+        fields.forEach((field, column) -> {
             String name = column(column);
             if (field.type() == FieldType.DATE) {
-                layout.field(field, new FieldSource(List.of(name), " ", survey.pattern(), Map.of(), null, null));
+                layout.field(field, new FieldSource(List.of(name), " ", pattern, Map.of(), null, null));
             } else {
                 layout.field(field, name);
             }
         });
-        survey.columns().stream()
-                .filter(c -> !survey.fields().containsValue(c) && !c.title().isEmpty())
+        columns.stream()
+                .filter(c -> !fields.containsValue(c) && !c.title().isEmpty())
                 .forEach(c -> layout.unused(c.title()));
-        return layout.buildUnchecked();
+        return layout;
     }
 
     /** How a layout names the column: by its title, or by its place when it has none or another has the same. */

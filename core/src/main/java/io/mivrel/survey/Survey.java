@@ -2,8 +2,10 @@ package io.mivrel.survey;
 
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
+import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
@@ -11,7 +13,7 @@ import java.util.Map;
  * What a survey found, and the layout it proposes. Immutable.
  *
  * @param file the file as the user named it
- * @param text what its bytes are
+ * @param facts what it is as a whole
  * @param rows all rows of the file
  * @param above rows above the titles, or above the data when there are none
  * @param titlesRow physical row of the titles; 0 when there are none
@@ -26,12 +28,13 @@ import java.util.Map;
  * @param numbers how amounts are written
  * @param newestFirst true when the balances say that the latest row comes first
  * @param signsReversed true when the balances say that the signs are the other way round
+ * @param statements what each statement of a statement file covers; empty for other files
  * @param proofs what arithmetic says about this reading, in words; empty when nothing proves it
  * @param questions what the file does not tell
  */
 public record Survey(
         String file,
-        TextFacts text,
+        Facts facts,
         long rows,
         long above,
         int titlesRow,
@@ -46,6 +49,7 @@ public record Survey(
         AmountFormat numbers,
         boolean newestFirst,
         boolean signsReversed,
+        List<StatementSpan> statements,
         List<Proof> proofs,
         List<Question> questions) {
 
@@ -61,17 +65,38 @@ public record Survey(
      */
     public record Question(String about, String words) {}
 
-    /**
-     * What the bytes of a text file are.
-     *
-     * @param encoding name of the character set
-     * @param encodingWhy the evidence for it
-     * @param encodingSure false when another one could be meant
-     * @param separator the character between cells
-     * @param lineEnds such as {@code CRLF}
-     */
-    public record TextFacts(
-            String encoding, String encodingWhy, boolean encodingSure, char separator, String lineEnds) {}
+    /** The same, once the whole file has confirmed what its beginning said. */
+    Survey with(Facts confirmed) {
+        List<Question> all = new ArrayList<>(questions);
+        if (!confirmed.encodingSure()) {
+            all.add(new Question("encoding", confirmed.encodingWhy()));
+        }
+        if (confirmed.parts().size() > 1) {
+            all.add(new Question(
+                    "sheet",
+                    String.join(", ", confirmed.parts()) + "? This is '" + confirmed.part() + "', the longest"));
+        }
+        return new Survey(
+                file,
+                confirmed,
+                rows,
+                above,
+                titlesRow,
+                dataRows,
+                blankRows,
+                below,
+                until,
+                columns,
+                gives,
+                fields,
+                pattern,
+                numbers,
+                newestFirst,
+                signsReversed,
+                statements,
+                proofs,
+                List.copyOf(all));
+    }
 
     /** The question about something, or {@code null}. */
     public Question question(String about) {

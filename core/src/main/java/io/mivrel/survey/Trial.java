@@ -3,20 +3,28 @@ package io.mivrel.survey;
 import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.RowSource;
+import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
+import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
+import io.mivrel.model.Money;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
+import io.mivrel.model.Rule;
+import io.mivrel.run.Progress;
 import io.mivrel.survey.Survey.Proof;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 
 /**
  * Reads a file with a proposed layout and tries what arithmetic says of it: whether the running balance explains every
@@ -25,6 +33,8 @@ import java.util.Locale;
 final class Trial {
     /** So many steps at least must hold, and so many in twenty, before a balance proves anything. */
     private static final int LEAST_STEPS = 3;
+
+    private static final int MOST_SCATTERED = 100_000;
 
     private final FieldTable table;
     private long unsound;
@@ -41,12 +51,15 @@ final class Trial {
     private long groupSum;
     private boolean groupSound;
     private String group;
+    private Map<String, Long> scattered = new HashMap<>();
+    private final List<Finding> ofFile = new ArrayList<>();
+    private IntakeTally tally;
 
     private Trial(FieldTable table) {
         this.table = table;
     }
 
-    static Trial of(Layout layout, String file, RowSource rows) throws IOException {
+    static Trial of(Layout layout, String file, RowSource rows, Progress progress) throws IOException {
         Trial trial = new Trial(layout.gives());
         Intake intake = new Intake(layout, file, rows, 2, DateWindow.ALL, false);
         boolean more = true;
@@ -54,8 +67,12 @@ final class Trial {
             Batch batch = intake.newBatch();
             more = intake.fill(batch);
             trial.take(batch.records());
+            batch.findings().stream().filter(f -> f.origin().row() == 0).forEach(trial.ofFile::add);
+            progress.at("surveyed", intake.tally().rows());
         }
         trial.endGroup();
+        trial.gather();
+        trial.tally = intake.tally();
         return trial;
     }
 
@@ -106,6 +123,34 @@ final class Trial {
         groupSound &= batch.isSound(i);
         long amount = batch.number(JournalLines.AMOUNT, i);
         groupSum += amount == Record.ABSENT ? 0 : amount;
+        if (scattered != null && reference != null) {
+            scatter(reference, amount, batch.isSound(i));
+        }
+    }
+
+    // Lines of a journal may stand anywhere, as in a list by account.
+    private void scatter(String reference, long amount, boolean sound) {
+        if (sound) {
+            scattered.merge(reference, amount, (a, b) -> a == Record.ABSENT ? a : a + b);
+        } else {
+            scattered.put(reference, Record.ABSENT);
+        }
+        if (scattered.size() > MOST_SCATTERED) {
+            scattered = null;
+        }
+    }
+
+    private void gather() {
+        long sound = scattered == null
+                ? 0
+                : scattered.values().stream().filter(s -> s != Record.ABSENT).count();
+        long nil = scattered == null
+                ? 0
+                : scattered.values().stream().filter(s -> s == 0).count();
+        if (nil * Math.max(1, groups) > groupsNil * Math.max(1, sound)) {
+            groups = sound;
+            groupsNil = nil;
+        }
     }
 
     private void endGroup() {
@@ -114,6 +159,29 @@ final class Trial {
             groupsNil += groupSum == 0 ? 1 : 0;
         }
         group = null;
+    }
+
+    // What the statements of a file state, and what contradicts them.
+    private void statements(List<Proof> proofs) {
+        if (steps == 0) {
+            tally.proof()
+                    .ifPresent(proof -> proofs.add(new Proof(
+                            proof.holds(),
+                            "opening " + Money.show(proof.opening(), 2) + " + movement "
+                                    + Money.show(proof.movement(), 2)
+                                    + (proof.holds() ? " = closing " : " is not the closing ")
+                                    + Money.show(proof.closing(), 2))));
+        }
+        for (Finding finding : ofFile) {
+            if (finding.blocks() && finding.rule() != Rule.STATEMENT_CURRENCY && steps == 0) {
+                proofs.add(new Proof(false, finding.reason()));
+            }
+        }
+    }
+
+    /** The statements of the file, in words: account, days and closing balance of each. */
+    List<StatementSpan> spans() {
+        return steps > 0 ? List.of() : tally.spans();
     }
 
     private int best() {
@@ -171,6 +239,7 @@ final class Trial {
                             signs,
                             brokenRows.isEmpty() ? "" : "; it breaks at row " + brokenRows.get(0))));
         }
+        statements(proofs);
         if (groups > 0) {
             proofs.add(new Proof(
                     groupsNil * 20 >= groups * 19,

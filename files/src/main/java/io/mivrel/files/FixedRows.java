@@ -6,6 +6,8 @@ import io.mivrel.intake.Row;
 import io.mivrel.intake.RowFault;
 import io.mivrel.intake.RowSource;
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 
 /**
@@ -20,6 +22,9 @@ final class FixedRows implements RowSource {
     private final int[] from;
     private final int[] to;
     private final List<String> titles;
+    /** Places of the line that belong to a column; beyond the last one everything is of no column. */
+    private final BitSet covered;
+
     private final Row row = new Row();
     private boolean checked;
 
@@ -27,10 +32,12 @@ final class FixedRows implements RowSource {
         this.lines = lines;
         this.from = slices.stream().mapToInt(s -> s.from() - 1).toArray();
         this.to = slices.stream().mapToInt(Slice::to).toArray();
-        List<String> names =
-                new java.util.ArrayList<>(slices.stream().map(Slice::name).toList());
+        List<String> names = new ArrayList<>(slices.stream().map(Slice::name).toList());
         names.add(LINE);
         this.titles = List.copyOf(names);
+        int last = slices.stream().mapToInt(Slice::to).max().orElse(0);
+        this.covered = new BitSet(last);
+        slices.forEach(s -> covered.set(s.from() - 1, s.to()));
     }
 
     @Override
@@ -70,6 +77,9 @@ final class FixedRows implements RowSource {
             }
         }
         row.add(start, end);
+        if (hasTextBetween(b, start, end)) {
+            row.textBetween();
+        }
         if (lines.isTooLong()) {
             row.fault(RowFault.TOO_LONG);
         } else if (lines.isDamaged()) {
@@ -78,6 +88,17 @@ final class FixedRows implements RowSource {
             row.fault(RowFault.NUL);
         }
         return row;
+    }
+
+    private boolean hasTextBetween(byte[] b, int start, int end) {
+        int place = 0;
+        for (int i = start; i < end; i += Spans.length(b[i])) {
+            if (b[i] != ' ' && !covered.get(place) && Spans.trimStart(b, i, end) == i) {
+                return true;
+            }
+            place++;
+        }
+        return false;
     }
 
     private static boolean hasNul(byte[] b, int start, int end) {

@@ -2,6 +2,7 @@ package io.mivrel.files;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -35,7 +36,12 @@ public final class TextLines implements Closeable {
 
     /** Opens a file in an encoding, or {@code auto}. */
     public static TextLines open(Path file, String encoding) throws IOException {
-        return new TextLines(new Utf8Input(Files.newInputStream(Readable.check(file)), encoding));
+        return of(Files.newInputStream(Readable.check(file)), encoding);
+    }
+
+    /** The lines of a stream, which is closed with them. */
+    public static TextLines of(InputStream in, String encoding) throws IOException {
+        return new TextLines(new Utf8Input(in, encoding));
     }
 
     /** False when its beginning holds too many control characters for a text. */

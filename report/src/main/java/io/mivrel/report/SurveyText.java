@@ -1,16 +1,24 @@
 package io.mivrel.report;
 
 import io.mivrel.cells.DatePattern;
+import io.mivrel.intake.FileKind;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
+import io.mivrel.model.Money;
+import io.mivrel.model.Record;
 import io.mivrel.survey.ColumnSurvey;
+import io.mivrel.survey.Comparison;
+import io.mivrel.survey.Facts;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** A survey on one screen: what the file is, its columns, what arithmetic says, and what only a person can say. */
 public final class SurveyText {
@@ -31,19 +39,47 @@ public final class SurveyText {
         return text.out.toString();
     }
 
+    /** What is different from the file that a layout was made for. */
+    public static String likeness(Survey survey, Layout layout, Comparison comparison) {
+        SurveyText text = new SurveyText();
+        text.out
+                .append('\n')
+                .append(Finding.clip(survey.file()))
+                .append(", compared with the layout '")
+                .append(Finding.clip(layout.name()))
+                .append("'\n\n");
+        comparison.breaking().forEach(words -> text.line("breaks", Finding.clean(words)));
+        comparison.harmless().forEach(words -> text.line("harmless", Finding.clean(words)));
+        if (comparison.isLike()) {
+            text.line("reads", "the layout reads this file: every column it uses is there and written as before");
+        } else {
+            text.line("next", "correct the layout, or survey the file anew with --write");
+        }
+        return text.out.toString();
+    }
+
     private void line(String label, String words) {
         out.append(String.format(Locale.ROOT, "  %-11s %s%n", label, words));
     }
 
     private void form(Survey survey) {
         out.append('\n').append(Finding.clip(survey.file())).append("\n\n");
-        line(
-                "kind",
-                "separated text, " + separator(survey.text().separator()) + ", line ends "
-                        + survey.text().lineEnds());
-        line("encoding", survey.text().encoding() + ": " + survey.text().encodingWhy());
-        String titles = survey.titlesRow() == 0 ? "no titles" : "titles in row " + survey.titlesRow();
-        String above = survey.above() == 0 ? "" : ", " + count(survey.above(), "row") + " above";
+        Facts facts = survey.facts();
+        line("kind", kind(facts));
+        if (!facts.encodingWhy().isEmpty()) {
+            line("encoding", facts.encoding() + ": " + facts.encodingWhy());
+        }
+        if (facts.print() != null) {
+            print(facts.print());
+        }
+        for (StatementSpan span : survey.statements()) {
+            statement(span);
+        }
+        boolean fixed = facts.print() != null || facts.kind().isStatement();
+        String titles =
+                fixed ? "" : survey.titlesRow() == 0 ? "no titles, " : "titles in row " + survey.titlesRow() + ", ";
+        String above =
+                survey.above() == 0 ? "" : count(survey.above(), "row") + (fixed ? " that are no data, " : " above, ");
         String blank = survey.blankRows() == 0 ? "" : ", " + count(survey.blankRows(), "blank row");
         String below = survey.below() == 0
                 ? ""
@@ -51,7 +87,7 @@ public final class SurveyText {
                         + (survey.until().isEmpty() ? "" : " from '" + Finding.clip(survey.until()) + "' on");
         line(
                 "rows",
-                String.format(Locale.ROOT, "%,d: %s%s, %,d of data", survey.rows(), titles, above, survey.dataRows())
+                String.format(Locale.ROOT, "%,d: %s%s%,d of data", survey.rows(), titles, above, survey.dataRows())
                         + blank
                         + below);
         line(
@@ -59,16 +95,67 @@ public final class SurveyText {
                 survey.gives() == null
                         ? "not told by the titles"
                         : survey.gives().name());
-        if (survey.pattern() != null) {
+        if (survey.pattern() != null && (!facts.kind().isStatement() || facts.kind() == FileKind.QIF)) {
             line("dates", dates(survey));
+        }
+        if (facts.kind().isStatement()) {
+            out.append('\n');
+            return;
         }
         line(
                 "amounts",
                 "decimal '" + survey.numbers().decimalMark() + "', thousands '"
                         + survey.numbers().thousandsMark() + "'"
                         + (survey.numbers().brackets() ? ", minus in brackets" : "")
-                        + (survey.numbers().trailingMinus() ? ", minus behind" : ""));
+                        + (survey.numbers().trailingMinus() ? ", minus behind" : "")
+                        + (survey.numbers().minusMark().isEmpty()
+                                ? ""
+                                : ", " + survey.numbers().minusMark() + " behind for minus"));
         out.append('\n');
+    }
+
+    private static String kind(Facts facts) {
+        return switch (facts.kind()) {
+            case SEPARATED -> "separated text, " + separator(facts.separator()) + ", line ends " + facts.lineEnds();
+            case FIXED_WIDTH -> facts.words() + ", line ends " + facts.lineEnds();
+            case WORKBOOK ->
+                facts.words() + ", sheet '" + Finding.clip(facts.part()) + "'"
+                        + (facts.parts().size() > 1 ? " of " + facts.parts().size() + " that hold rows" : "");
+            default -> facts.words();
+        };
+    }
+
+    private void print(Facts.Print print) {
+        line(
+                "columns",
+                print.slices().stream()
+                        .map(s -> s.name() + " " + s.from() + "-" + s.to())
+                        .collect(Collectors.joining(", ")));
+        print.headings()
+                .forEach(h -> line("carried", "lines that begin with '" + h.begins() + "' stand above their rows"));
+        if (!print.filters().isEmpty()) {
+            line(
+                    "left out",
+                    "lines that begin with "
+                            + print.filters().stream()
+                                    .map(f -> "'" + Finding.clip(f.texts().get(0)) + "'")
+                                    .collect(Collectors.joining(", ")));
+        }
+    }
+
+    private void statement(StatementSpan span) {
+        StringBuilder words = new StringBuilder(Finding.clip(span.name()));
+        if (span.from() != null && span.to() != null) {
+            words.append(", ").append(span.from()).append(" to ").append(span.to());
+        }
+        if (span.opening() != Record.ABSENT) {
+            words.append(", opening ").append(Money.show(span.opening(), 2));
+        }
+        words.append(", movement ").append(Money.show(span.movement(), 2));
+        if (span.closing() != Record.ABSENT) {
+            words.append(", closing ").append(Money.show(span.closing(), 2));
+        }
+        line("statement", words.toString());
     }
 
     // The row that decides the order is the first that the other order does not fit.
@@ -107,7 +194,7 @@ public final class SurveyText {
     private void columns(Survey survey) {
         out.append(String.format(
                 Locale.ROOT,
-                "  %2s  %-14s %-10s %-6s %8s %7s  %s%n",
+                "  %2s  %-14s %-14s %-6s %9s %9s  %s%n",
                 "",
                 "title",
                 "field",
@@ -124,7 +211,7 @@ public final class SurveyText {
                     .orElse("-");
             out.append(String.format(
                     Locale.ROOT,
-                    "  %2d  %-14s %-10s %-6s %,8d %,7d  %s%n",
+                    "  %2d  %-14s %-14s %-6s %,9d %,9d  %s%n",
                     column.place(),
                     cut(Finding.clip(column.title()), TITLE),
                     field,

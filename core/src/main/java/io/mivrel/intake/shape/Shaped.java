@@ -59,6 +59,9 @@ abstract class Shaped implements RowSource {
         if (like.isAgain()) {
             out.again();
         }
+        if (like.hasTextBetween()) {
+            out.textBetween();
+        }
         length = 0;
     }
 

@@ -80,6 +80,7 @@ final class LayoutFile {
     private void read() {
         layout.numbers(numbers);
         form.texts("unused").forEach(layout::unused);
+        form.texts("columns in order").forEach(layout::columnInOrder);
         filters("leave out", false);
         filters("only", true);
         for (Shape shape : ShapeForms.read(form, file)) {

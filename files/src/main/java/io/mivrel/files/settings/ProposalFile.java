@@ -1,17 +1,20 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.cells.AmountFormat;
+import io.mivrel.intake.FileKind;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.survey.ColumnSurvey;
+import io.mivrel.survey.Facts;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Question;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** Writes the layout that a survey proposes, as a person would write it; what the file does not tell stays a question. */
 public final class ProposalFile {
@@ -49,20 +52,92 @@ public final class ProposalFile {
                     .append('\n');
         }
         file(survey, yaml);
-        numbers(survey, yaml);
-        fields(survey, yaml);
+        boolean says = survey.facts().kind().isStatement();
+        if (!says || survey.facts().kind() == FileKind.QIF) {
+            numbers(survey, yaml);
+        }
+        if (!says) {
+            fields(survey, yaml);
+        } else if (survey.facts().kind() == FileKind.QIF) {
+            yaml.append("fields:\n  date: {column: date")
+                    .append(pattern(survey, BankLines.DATE))
+                    .append("}\n");
+        }
+        fanOut(survey, yaml);
+        if (survey.titlesRow() > 0) {
+            yaml.append("columns in order: [")
+                    .append(survey.columns().stream()
+                            .map(c -> quoted(c.title()))
+                            .collect(Collectors.joining(", ")))
+                    .append("]     # for 'survey --like'\n");
+        }
         return yaml.toString();
     }
 
     private static void file(Survey survey, StringBuilder yaml) {
+        Facts facts = survey.facts();
+        yaml.append("file:\n  kind: ").append(facts.kind().word()).append('\n');
+        switch (facts.kind()) {
+            case SEPARATED -> {
+                yaml.append("  separator: ")
+                        .append(SEPARATORS.get(facts.separator()))
+                        .append('\n');
+                encoding(survey, yaml);
+                titles(survey, yaml);
+            }
+            case FIXED_WIDTH -> {
+                encoding(survey, yaml);
+                yaml.append("  columns: {")
+                        .append(facts.print().slices().stream()
+                                .map(s -> quoted(s.name()) + ": " + s.from() + "-" + s.to())
+                                .collect(Collectors.joining(", ")))
+                        .append("}\n");
+            }
+            case WORKBOOK -> {
+                Question sheet = survey.question("sheet");
+                yaml.append("  sheet: ")
+                        .append(sheet != null ? asked(sheet) : quoted(facts.part()))
+                        .append('\n');
+                titles(survey, yaml);
+            }
+            default -> {
+                // A statement says the rest itself.
+            }
+        }
+        if (survey.newestFirst()) {
+            yaml.append("  order: newest first\n");
+        }
+        if (facts.print() != null) {
+            print(facts.print(), yaml);
+        }
+    }
+
+    // Several amounts a row and no kind of record that has them: perhaps each is a line of its own.
+    private static void fanOut(Survey survey, StringBuilder yaml) {
+        List<ColumnSurvey> amounts = survey.columns().stream()
+                .filter(c -> c.type() == FieldType.AMOUNT)
+                .toList();
+        if (survey.gives() != null || amounts.size() < 3) {
+            return;
+        }
+        yaml.append("# If each amount of a row is a line of a journal, give journal lines and say:\n# fan out:\n");
+        amounts.forEach(
+                c -> yaml.append("#   - {column: ").append(column(c)).append(", account: \"?\", side: debit}\n"));
+        yaml.append("# with the fields account: {column: fan account}, narrative: {column: fan text}\n")
+                .append("# and amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
+    }
+
+    private static void encoding(Survey survey, StringBuilder yaml) {
         Question encoding = survey.question("encoding");
-        yaml.append("file:\n  kind: separated\n  separator: ")
-                .append(SEPARATORS.get(survey.text().separator()))
-                .append("\n  encoding: ")
-                .append(encoding != null ? asked(encoding) : survey.text().encoding())
+        yaml.append("  encoding: ")
+                .append(encoding != null ? asked(encoding) : survey.facts().encoding())
                 .append("                # ")
-                .append(survey.text().encodingWhy())
-                .append("\n  titles: ")
+                .append(survey.facts().encodingWhy())
+                .append('\n');
+    }
+
+    private static void titles(Survey survey, StringBuilder yaml) {
+        yaml.append("  titles: ")
                 .append(survey.titlesRow() == 0 ? "none" : "row " + survey.titlesRow())
                 .append('\n');
         if (survey.titlesRow() == 0 && survey.above() > 0) {
@@ -71,9 +146,31 @@ public final class ProposalFile {
         if (!survey.until().isEmpty()) {
             yaml.append("  until: ").append(quoted(survey.until())).append('\n');
         }
-        if (survey.newestFirst()) {
-            yaml.append("  order: newest first\n");
+    }
+
+    private static void print(Facts.Print print, StringBuilder yaml) {
+        if (!print.headings().isEmpty()) {
+            yaml.append("carry down:                          # lines that stand above their rows\n");
         }
+        print.headings()
+                .forEach(h -> yaml.append("  - {title: ")
+                        .append(quoted(h.title()))
+                        .append(", column: ")
+                        .append(quoted(h.column()))
+                        .append(", begins: ")
+                        .append(quoted(h.begins()))
+                        .append(", take: ")
+                        .append(quoted(h.take().pattern()))
+                        .append("}\n"));
+        if (!print.filters().isEmpty()) {
+            yaml.append("leave out:                           # page headings, rules and totals\n");
+        }
+        print.filters()
+                .forEach(f -> yaml.append("  - {column: ")
+                        .append(quoted(f.column()))
+                        .append(", begins: ")
+                        .append(quoted(f.texts().get(0)))
+                        .append("}\n"));
     }
 
     private static void numbers(Survey survey, StringBuilder yaml) {
@@ -89,7 +186,15 @@ public final class ProposalFile {
                 .append(", negative: ")
                 .append(negative)
                 .append(form.currencyMark().isEmpty() ? "" : ", currency mark: " + quoted(form.currencyMark()))
+                .append(form.plusMark().isEmpty() ? "" : ", plus mark: " + quoted(form.plusMark()))
+                .append(form.minusMark().isEmpty() ? "" : ", minus mark: " + quoted(form.minusMark()))
                 .append("}\n");
+    }
+
+    private static boolean isIso(Survey survey) {
+        return survey.facts().kind() == FileKind.WORKBOOK
+                && survey.pattern() != null
+                && survey.pattern().pattern().equals("uuuu-MM-dd");
     }
 
     private static void fields(Survey survey, StringBuilder yaml) {
@@ -117,7 +222,7 @@ public final class ProposalFile {
     }
 
     private static String pattern(Survey survey, Field field) {
-        if (field.type() != FieldType.DATE) {
+        if (field.type() != FieldType.DATE || isIso(survey) && survey.question("date") == null) {
             return "";
         }
         Question question = survey.question("date");

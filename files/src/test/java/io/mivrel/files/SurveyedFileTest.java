@@ -3,7 +3,9 @@ package io.mivrel.files;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.survey.Survey.TextFacts;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowSource;
+import io.mivrel.survey.Facts;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
@@ -13,19 +15,38 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Encoding, line ends and separator are told by the bytes of the whole file, with the evidence. */
-public class TextSnifferTest {
-    private static TextFacts sniff(byte[] bytes) throws IOException {
+public class SurveyedFileTest {
+    private static Facts sniff(byte[] bytes) throws IOException {
         Path file = Files.createTempFile("mivrel", ".dat");
         try {
             Files.write(file, bytes);
-            return TextSniffer.sniff(file);
+            return look(file);
         } finally {
             Files.delete(file);
         }
     }
 
+    private static Facts look(Path file) throws IOException {
+        SurveyedFile surveyed = new SurveyedFile(file, "");
+        Facts facts = surveyed.facts();
+        try (RowSource rows = surveyed.open(facts)) {
+            for (Row row = rows.next(); row != null; row = rows.next()) {
+                assertThat(row.size()).isGreaterThanOrEqualTo(0);
+            }
+        }
+        return surveyed.confirmed(facts);
+    }
+
     private static byte[] bytes(String text, String encoding) {
         return text.getBytes(Charset.forName(encoding));
+    }
+
+    private static byte[] mixed(String text) {
+        byte[] utf8 = bytes(text + text, "UTF-8");
+        byte[] latin = bytes("03/02/2027;\u00e9t\n", "windows-1252");
+        byte[] both = java.util.Arrays.copyOf(utf8, utf8.length + latin.length);
+        System.arraycopy(latin, 0, both, utf8.length, latin.length);
+        return both;
     }
 
     @DataProvider
@@ -42,12 +63,13 @@ public class TextSnifferTest {
             {bytes(german, "windows-1252"), "windows-1252", true, "2 bytes beyond ASCII are no UTF-8"},
             {bytes(office, "windows-1252"), "windows-1252", true, "no UTF-8"},
             {bytes(german, "IBM850"), "windows-1252", false, "windows-1252 or IBM850?"},
+            {mixed(german), "UTF-8", false, "4 characters are valid UTF-8 and 1 are not"},
         };
     }
 
     @Test(dataProvider = "encodings")
     public void tellsTheEncodingOrAsks(byte[] file, String encoding, boolean sure, String why) throws IOException {
-        TextFacts facts = sniff(file);
+        Facts facts = sniff(file);
         assertThat(facts.encoding()).isEqualTo(encoding);
         assertThat(facts.encodingSure()).isEqualTo(sure);
         assertThat(facts.encodingWhy()).contains(why);
@@ -82,7 +104,7 @@ public class TextSnifferTest {
     public void anEmptyFileIsPlainAndAFolderIsSaidToBeOne() throws IOException {
         assertThat(sniff(new byte[0]).encoding()).isEqualTo("UTF-8");
         Path folder = Files.createTempDirectory("mivrel");
-        assertThatThrownBy(() -> TextSniffer.sniff(folder)).hasMessageContaining("folder");
+        assertThatThrownBy(() -> new SurveyedFile(folder, "").facts()).hasMessageContaining("folder");
         Files.delete(folder);
     }
 
@@ -90,11 +112,11 @@ public class TextSnifferTest {
     public void rowsComeInTheEncodingThatWasTold() throws IOException {
         Path file = Files.createTempFile("mivrel", ".dat");
         Files.write(file, bytes("Müller|5\n", "windows-1252"));
-        try (SeparatedRows rows = TextSniffer.open(file, TextSniffer.sniff(file))) {
+        try (RowSource rows = new SurveyedFile(file, "").open(look(file))) {
             assertThat(rows.next().text(0)).isEqualTo("Müller");
         }
         Files.write(file, "Müller|5\n".getBytes(StandardCharsets.UTF_8));
-        try (SeparatedRows rows = TextSniffer.open(file, TextSniffer.sniff(file))) {
+        try (RowSource rows = new SurveyedFile(file, "").open(look(file))) {
             assertThat(rows.next().text(0)).isEqualTo("Müller");
         }
         Files.delete(file);

@@ -1,0 +1,73 @@
+package io.mivrel.survey;
+
+import io.mivrel.intake.FileForm.Slice;
+import io.mivrel.intake.FileKind;
+import io.mivrel.intake.RowFilter;
+import io.mivrel.intake.shape.CarryDown;
+import java.util.List;
+
+/**
+ * What a file is as a whole, before its rows are looked at. Immutable.
+ *
+ * @param kind the kind of file by its content
+ * @param words the kind for people, such as {@code an OFX statement}
+ * @param encoding name of the character set of a text
+ * @param encodingWhy the evidence for it; empty for files that are no text
+ * @param encodingSure false when another one could be meant
+ * @param separator the character between cells of separated text
+ * @param lineEnds such as {@code CRLF}; empty for files that are no text
+ * @param part the sheet that is looked at
+ * @param parts the sheets that hold rows
+ * @param print how a print file is divided; {@code null} for other files
+ */
+public record Facts(
+        FileKind kind,
+        String words,
+        String encoding,
+        String encodingWhy,
+        boolean encodingSure,
+        char separator,
+        String lineEnds,
+        String part,
+        List<String> parts,
+        Print print) {
+
+    /**
+     * How fixed-width text is divided.
+     *
+     * @param slices its columns
+     * @param headings lines that are carried down
+     * @param filters lines that are left out: page headings, rules and totals
+     */
+    public record Print(List<Slice> slices, List<CarryDown.Heading> headings, List<RowFilter> filters) {}
+
+    /** A text of the given encoding. */
+    public static Facts text(FileKind kind, String words, String encoding, String why, boolean sure) {
+        return new Facts(kind, words, encoding, why, sure, ',', "", "", List.of(), null);
+    }
+
+    /** The same with another separator and line ends. */
+    public Facts divided(char by, String ends) {
+        return new Facts(kind, words, encoding, encodingWhy, encodingSure, by, ends, part, parts, print);
+    }
+
+    /** The same as a print file. */
+    public Facts printed(Print division) {
+        return new Facts(
+                FileKind.FIXED_WIDTH,
+                "fixed-width text",
+                encoding,
+                encodingWhy,
+                encodingSure,
+                separator,
+                lineEnds,
+                part,
+                parts,
+                division);
+    }
+
+    /** True when two readings by these facts give the same cells. */
+    boolean readsLike(Facts other) {
+        return kind == other.kind && encoding.equals(other.encoding) && separator == other.separator;
+    }
+}

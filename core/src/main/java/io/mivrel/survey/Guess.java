@@ -1,0 +1,190 @@
+package io.mivrel.survey;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.cells.DatePattern;
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileKind;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.StatementColumns;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.InvoiceKind;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.survey.Survey.Question;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What the columns probably are: the kind of records, the fields, how dates and amounts are written; and what the columns
+ * do not tell, as questions.
+ */
+record Guess(
+        Facts facts,
+        Sample sample,
+        List<ColumnSurvey> columns,
+        String until,
+        FieldTable gives,
+        Map<Field, ColumnSurvey> fields,
+        DatePattern pattern,
+        AmountFormat numbers,
+        List<Question> questions) {
+
+    static Guess of(Facts facts, Sample sample, List<ColumnSurvey> columns, String until) {
+        List<Question> questions = new ArrayList<>();
+        FieldTable gives;
+        Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
+        boolean own = facts.kind().isStatement();
+        if (own) {
+            gives = BankLines.TABLE;
+            statement(facts.kind(), columns, fields);
+        } else if (sample.titlesRow > 0 || sample.fixedTitles) {
+            gives = FieldGuess.table(columns);
+            fields.putAll(gives == null ? Map.of() : FieldGuess.fields(gives, columns));
+        } else {
+            gives = FieldGuess.tableByPlace(columns);
+            fields.putAll(gives == null ? Map.of() : FieldGuess.fieldsByPlace(columns));
+        }
+        Guess guess = new Guess(facts, sample, columns, until, gives, fields, null, null, questions);
+        if (gives == null) {
+            guess.ask("gives", "bank lines, journal lines or invoice lines? The titles do not tell");
+        }
+        guess.kinds(fields.get(InvoiceLines.KIND));
+        boolean plain = own && facts.kind() != FileKind.QIF;
+        DatePattern pattern = plain ? DatePattern.ISO : guess.findPattern();
+        AmountFormat numbers = plain ? AmountFormat.plain(2) : guess.findNumbers();
+        return new Guess(facts, sample, columns, until, gives, fields, pattern, numbers, List.copyOf(questions));
+    }
+
+    private static void statement(FileKind kind, List<ColumnSurvey> columns, Map<Field, ColumnSurvey> fields) {
+        Map<Field, FieldSource> usual = new LinkedHashMap<>(StatementColumns.fields(kind));
+        usual.putIfAbsent(BankLines.DATE, FieldSource.column(StatementColumns.DATE));
+        usual.forEach((field, source) -> fields.put(
+                field, columns.get(StatementColumns.ALL.indexOf(source.columns().get(0)))));
+    }
+
+    private void ask(String about, String words) {
+        questions.add(new Question(about, words));
+    }
+
+    /** True when the guess is enough to read records by. */
+    boolean isWhole() {
+        return gives != null && pattern != null;
+    }
+
+    /** True when two guesses read the same records. */
+    boolean readsLike(Guess other) {
+        return other.isWhole()
+                && gives == other.gives
+                && places().equals(other.places())
+                && pattern.pattern().equals(other.pattern.pattern())
+                && numbers.equals(other.numbers);
+    }
+
+    private Map<Field, Integer> places() {
+        Map<Field, Integer> places = new LinkedHashMap<>();
+        fields.forEach((field, column) -> places.put(field, column.place()));
+        return places;
+    }
+
+    /** The layout by this guess, its signs as they are written. */
+    Layout layout() {
+        return Proposal.layout(facts, sample.titlesRow, sample.firstRow, this);
+    }
+
+    // The file's own words for the kinds of documents need a translation.
+    private void kinds(ColumnSurvey kinds) {
+        if (kinds != null && kinds.fewValues().stream().anyMatch(word -> InvoiceKind.of(word) == null)) {
+            ask(
+                    "kind",
+                    "which of " + String.join(", ", kinds.fewValues()) + " is " + String.join(", ", InvoiceKind.words())
+                            + "? Write it as {INV: invoice}");
+        }
+    }
+
+    private DatePattern findPattern() {
+        ColumnSurvey dates = fields.entrySet().stream()
+                .filter(e -> e.getKey().type() == FieldType.DATE && e.getKey().required())
+                .map(Map.Entry::getValue)
+                .findFirst()
+                .orElse(null);
+        if (dates == null || dates.patterns().isEmpty()) {
+            return null;
+        }
+        Map<String, DatePattern> orders = new LinkedHashMap<>();
+        for (DatePattern pattern : dates.patterns()) {
+            orders.putIfAbsent(pattern.pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1"), pattern);
+        }
+        List<DatePattern> inOrder =
+                orders.values().stream().filter(dates::isInOrder).toList();
+        if (inOrder.size() == 1) {
+            return inOrder.get(0);
+        }
+        if (orders.size() > 1) {
+            ask(
+                    "date",
+                    String.join(
+                                    " or ",
+                                    orders.values().stream()
+                                            .map(DatePattern::pattern)
+                                            .toList())
+                            + "? Every date fits "
+                            + (orders.size() == 2 ? "both" : "all"));
+        }
+        return orders.values().iterator().next();
+    }
+
+    private AmountFormat findNumbers() {
+        List<ColumnSurvey> amounts = fields.entrySet().stream()
+                .filter(e -> e.getKey().type() == FieldType.AMOUNT || e.getKey().type() == FieldType.DECIMAL)
+                .map(Map.Entry::getValue)
+                .filter(c -> c.filled() > 0)
+                .toList();
+        int chosen = -1;
+        for (int form = 0; form < Forms.AMOUNTS.size(); form++) {
+            int here = form;
+            if (!amounts.stream().allMatch(c -> c.fittingAmounts()[here])) {
+                continue;
+            }
+            if (chosen < 0) {
+                chosen = form;
+            } else if (differ(amounts, chosen, form)) {
+                AmountFormat one = Forms.AMOUNTS.get(chosen);
+                AmountFormat other = Forms.AMOUNTS.get(form);
+                ask(
+                        "numbers",
+                        "decimal '" + one.decimalMark() + "' or decimal '" + other.decimalMark()
+                                + "'? Every amount can be read both ways");
+                break;
+            }
+        }
+        if (chosen < 0) {
+            ask("numbers", "'.' or ','? No single way of writing fits all the columns of amounts");
+        }
+        AmountFormat form = Forms.AMOUNTS.get(Math.max(chosen, 0));
+        return new AmountFormat(
+                2,
+                form.decimalMark(),
+                form.thousandsMark(),
+                amounts.stream().anyMatch(ColumnSurvey::hasBrackets),
+                amounts.stream().anyMatch(ColumnSurvey::hasTrailingMinus),
+                form.currencyMark(),
+                // By custom the side that is not marked is the usual one; the signs are proved or asked beside this.
+                marks(amounts, true),
+                marks(amounts, false));
+    }
+
+    private static String marks(List<ColumnSurvey> amounts, boolean plus) {
+        boolean credit = amounts.stream().anyMatch(ColumnSurvey::hasCreditMarks);
+        boolean debit = amounts.stream().anyMatch(ColumnSurvey::hasDebitMarks);
+        // DR is plus and CR minus, as in a ledger; with DR alone the unmarked side is plus.
+        return plus ? credit && debit ? "DR" : "" : credit ? "CR" : debit ? "DR" : "";
+    }
+
+    private static boolean differ(List<ColumnSurvey> amounts, int one, int other) {
+        return amounts.stream().anyMatch(c -> c.amountHash(one) != c.amountHash(other));
+    }
+}

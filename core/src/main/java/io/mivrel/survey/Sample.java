@@ -1,0 +1,146 @@
+package io.mivrel.survey;
+
+import io.mivrel.cells.DatePattern;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowFilter;
+import io.mivrel.intake.RowSource;
+import io.mivrel.model.FieldType;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** The first rows of a file: how wide they are, where the titles stand, and which column holds the dates. */
+final class Sample {
+    private static final int SIZE = 500;
+    private static final int MOST_COLUMNS = 400;
+
+    /** A row that is kept. */
+    record Kept(long number, List<String> cells) {
+        static Kept of(Row row) {
+            List<String> cells = new ArrayList<>(row.size());
+            for (int i = 0; i < row.size(); i++) {
+                cells.add(row.trimmed(i));
+            }
+            return new Kept(row.number(), cells);
+        }
+    }
+
+    /** Cells of most rows; only so many as {@link #columns} are looked at. */
+    final int widest;
+
+    final int titlesRow;
+    /** The first row of data. */
+    final long firstRow;
+
+    final int dateColumn;
+    /** True when every row has the same cells by the format itself. */
+    final boolean fixedTitles;
+
+    private final List<String> titles;
+    private final List<Kept> rows = new ArrayList<>();
+
+    /** The first rows of a source, without those that the filters leave out. */
+    Sample(RowSource source, List<RowFilter> filters) throws IOException {
+        for (Row row = source.next(); row != null && rows.size() < SIZE; row = source.next()) {
+            boolean real = row.ended() == null && row.fault() == null && row.aside() == null;
+            if (real && !isFilteredOut(row, source, filters)) {
+                rows.add(Kept.of(row));
+            }
+        }
+        fixedTitles = source.titles() != null;
+        if (fixedTitles) {
+            titles = source.titles();
+            widest = titles.size();
+            titlesRow = 0;
+            firstRow = 0;
+        } else {
+            widest = usualWidth();
+            Kept first = rows.stream().filter(this::isFull).findFirst().orElse(null);
+            boolean titled = first != null && areTitles(first.cells);
+            titlesRow = titled ? (int) first.number : 0;
+            firstRow = first == null ? 1 : titled ? first.number + 1 : first.number;
+            titles = titled ? first.cells : null;
+        }
+        dateColumn = dateColumn();
+    }
+
+    /** True when a filter leaves the row out; the titles of the source are known once it has come. */
+    boolean isFilteredOut(Row row, RowSource source, List<RowFilter> filters) {
+        for (RowFilter filter : filters) {
+            if (filter.leavesOut(row, source.titles().indexOf(filter.column()))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private int usualWidth() {
+        Map<Integer, Integer> sizes = new HashMap<>();
+        for (Kept row : rows) {
+            if (row.cells.size() > 1) {
+                sizes.merge(row.cells.size(), 1, Integer::sum);
+            }
+        }
+        return sizes.entrySet().stream()
+                .max(Map.Entry.<Integer, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
+                .map(Map.Entry::getKey)
+                .orElse(1);
+    }
+
+    private boolean isFull(Kept row) {
+        return row.cells.size() == widest
+                && row.cells.stream().filter(c -> !c.isEmpty()).count() * 2 > widest;
+    }
+
+    // Titles are words: no dates, no figures, none twice.
+    private static boolean areTitles(List<String> cells) {
+        Set<String> seen = new LinkedHashSet<>();
+        for (String cell : cells) {
+            boolean words = Forms.DATES.stream().noneMatch(p -> DatePattern.isDate(p.parse(cell)))
+                    && (cell.chars().anyMatch(Character::isLetter)
+                            || cell.chars().noneMatch(Character::isDigit));
+            if (!words || !cell.isEmpty() && !seen.add(cell)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private int dateColumn() {
+        List<ColumnSurvey> trial = surveyed();
+        return trial.stream()
+                .filter(c -> c.type() == FieldType.DATE)
+                .map(c -> c.place() - 1)
+                .min(Comparator.naturalOrder())
+                .orElse(-1);
+    }
+
+    /** New columns, with titles where there are some. */
+    List<ColumnSurvey> columns() {
+        List<ColumnSurvey> columns = new ArrayList<>();
+        for (int i = 0; i < Math.min(widest, MOST_COLUMNS); i++) {
+            columns.add(new ColumnSurvey(i + 1, titles == null ? "" : titles.get(i)));
+        }
+        return columns;
+    }
+
+    /** The columns as far as the sample goes. */
+    List<ColumnSurvey> surveyed() {
+        List<ColumnSurvey> columns = columns();
+        for (Kept row : rows) {
+            if (row.number >= firstRow && row.cells.size() == widest) {
+                for (ColumnSurvey column : columns) {
+                    byte[] cell = row.cells.get(column.place() - 1).getBytes(StandardCharsets.UTF_8);
+                    column.add(row.number, cell, 0, cell.length);
+                }
+            }
+        }
+        return columns;
+    }
+}

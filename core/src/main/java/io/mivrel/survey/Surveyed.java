@@ -1,0 +1,17 @@
+package io.mivrel.survey;
+
+import io.mivrel.intake.RowSource;
+import java.io.IOException;
+
+/** A file that is surveyed. */
+public interface Surveyed {
+
+    /** What its beginning says. */
+    Facts facts() throws IOException;
+
+    /** Its rows by these facts. */
+    RowSource open(Facts facts) throws IOException;
+
+    /** What the whole file says, once all rows of the last {@link #open} have been read. */
+    Facts confirmed(Facts assumed);
+}

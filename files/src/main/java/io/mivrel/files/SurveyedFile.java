@@ -1,0 +1,185 @@
+package io.mivrel.files;
+
+import io.mivrel.files.ContentSniffer.Content;
+import io.mivrel.files.workbooks.Workbooks;
+import io.mivrel.intake.FileForm;
+import io.mivrel.intake.FileKind;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowSource;
+import io.mivrel.intake.shape.CarryDown;
+import io.mivrel.survey.Facts;
+import io.mivrel.survey.Surveyed;
+import java.io.ByteArrayInputStream;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.Charset;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** A file on disk, of any kind, as a survey sees it. For one thread. */
+public final class SurveyedFile implements Surveyed {
+    private static final int HEAD = 1 << 18;
+    private static final int FEW_ROWS = 400;
+    private static final String SEPARATORS = ",;\t|";
+
+    private final Path file;
+    private final String sheet;
+    private ByteCensus census = new ByteCensus();
+
+    /** {@code sheet} is the sheet of a workbook by name or place; empty for the longest. */
+    public SurveyedFile(Path file, String sheet) {
+        this.file = file;
+        this.sheet = sheet;
+    }
+
+    public Path file() {
+        return file;
+    }
+
+    @Override
+    public Facts facts() throws IOException {
+        Content content = ContentSniffer.look(file);
+        if (content.kind() == null) {
+            throw new IOException(file + ": is " + content.words());
+        }
+        if (content.kind() == FileKind.WORKBOOK) {
+            return workbook();
+        }
+        byte[] head;
+        try (InputStream in = Files.newInputStream(file)) {
+            head = in.readNBytes(HEAD);
+        }
+        ByteCensus beginning = new ByteCensus();
+        beginning.add(head, 0, head.length);
+        Facts text = beginning.facts(head.length < HEAD);
+        if (content.kind().isStatement()) {
+            return Facts.text(content.kind(), content.words(), "auto", "", true);
+        }
+        return divided(head, text);
+    }
+
+    private static Facts divided(byte[] head, Facts text) throws IOException {
+        Separation separation = separation(head, text.encoding());
+        // Commas within the texts of a print file divide some of its lines, but never nearly all.
+        if (separation.percent < 95) {
+            Facts.Print print = PrintSniffer.look(head, text.encoding(), separation.separator, head.length == HEAD);
+            if (print != null) {
+                return text.printed(print);
+            }
+        }
+        return separation.separator == 0 ? text : text.divided(separation.separator, text.lineEnds());
+    }
+
+    /** A separator, and of how many rows in a hundred it makes the same number of cells. */
+    private record Separation(char separator, long percent) {}
+
+    private Facts workbook() throws IOException {
+        Map<String, Integer> sizes = new HashMap<>();
+        List<String> filled = new ArrayList<>();
+        for (String name : Workbooks.sheets(file)) {
+            int rows = 0;
+            try (RowSource source = Workbooks.open(file, name)) {
+                for (Row row = source.next(); row != null && rows < FEW_ROWS; row = source.next()) {
+                    rows += row.size() > 1 ? 1 : 0;
+                }
+            }
+            sizes.put(name, rows);
+            if (rows > 1) {
+                filled.add(name);
+            }
+        }
+        String longest = sizes.keySet().stream()
+                .max((a, b) -> Integer.compare(sizes.get(a), sizes.get(b)))
+                .orElse("");
+        String chosen = sheet.isEmpty() ? filled.contains(longest) ? longest : "" : sheet;
+        return new Facts(
+                FileKind.WORKBOOK,
+                "a workbook",
+                "",
+                "",
+                true,
+                ',',
+                "",
+                chosen,
+                sheet.isEmpty() ? filled : List.of(chosen),
+                null);
+    }
+
+    // The separator that gives the most rows the same number of cells, at least two; 0 when hardly any row is divided.
+    private static Separation separation(byte[] head, String encoding) throws IOException {
+        Separation best = new Separation((char) 0, 0);
+        long bestScore = 0;
+        for (char separator : SEPARATORS.toCharArray()) {
+            Map<Integer, Integer> sizes = new HashMap<>();
+            int rows = 0;
+            try (SeparatedRows source = new SeparatedRows(new ByteArrayInputStream(head), separator, encoding)) {
+                for (Row row = source.next(); row != null; row = source.next()) {
+                    if (!row.isBlank() && row.fault() == null) {
+                        rows++;
+                        sizes.merge(row.size(), 1, Integer::sum);
+                    }
+                }
+            }
+            for (Map.Entry<Integer, Integer> size : sizes.entrySet()) {
+                // A tenth of a per cent a cell: of two that divide alike, the one that divides further.
+                long score = size.getValue() * 1000L / rows + size.getKey();
+                if (size.getKey() >= 2 && score > bestScore && size.getValue() * 5L >= rows) {
+                    bestScore = score;
+                    best = new Separation(separator, size.getValue() * 100L / rows);
+                }
+            }
+        }
+        return best;
+    }
+
+    @Override
+    public RowSource open(Facts facts) throws IOException {
+        census = new ByteCensus();
+        if (facts.kind() == FileKind.SEPARATED) {
+            return new SeparatedRows(
+                    counted(),
+                    facts.separator(),
+                    Charset.forName(facts.encoding()).name());
+        }
+        if (facts.kind() == FileKind.FIXED_WIDTH) {
+            RowSource rows = new FixedRows(
+                    TextLines.of(counted(), facts.encoding()), facts.print().slices());
+            return facts.print().headings().isEmpty()
+                    ? rows
+                    : new CarryDown(facts.print().headings()).over(rows, null);
+        }
+        FileForm form = facts.kind() == FileKind.WORKBOOK
+                ? FileForm.workbook(facts.part(), 1)
+                : FileForm.statement(facts.kind());
+        return SourceFiles.open(file, file.toString(), form);
+    }
+
+    private InputStream counted() throws IOException {
+        ByteCensus counting = census;
+        return new FilterInputStream(Files.newInputStream(Readable.check(file))) {
+            @Override
+            public int read(byte[] block, int from, int length) throws IOException {
+                int read = super.read(block, from, length);
+                if (read > 0) {
+                    counting.add(block, from, read);
+                }
+                return read;
+            }
+        };
+    }
+
+    @Override
+    public Facts confirmed(Facts assumed) {
+        if (assumed.lineEnds().isEmpty()) {
+            return assumed;
+        }
+        Facts whole = census.facts(true)
+                .divided(assumed.separator(), census.facts(true).lineEnds());
+        return assumed.print() == null ? whole : whole.printed(assumed.print());
+    }
+}
