@@ -25,11 +25,16 @@ import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 
 /** A look at an unknown file: what it is, what its reading is proved by, and a layout that reads it. */
 public final class FileSurvey {
+    private static final int PREVIEW_WIDTH = 140;
+
     private final SurveyedFile file;
     private final Survey survey;
 
@@ -132,25 +137,40 @@ public final class FileSurvey {
                     }
                 }
                 out.append(String.format(
-                        "  row %-5d %s%n            %s%n",
-                        record.row(), Finding.clean(raw.getOrDefault(record.row(), "")), Finding.clean(read(record))));
+                        "  row %-5d %s%n  %s%n",
+                        record.row(), cut(raw.getOrDefault(record.row(), "")), cut("       -> " + read(record))));
                 raw.keySet().removeIf(row -> row != record.row());
             }
         }
         return out.toString();
     }
 
-    private static String cells(Row row) {
+    // One row, one line, also on a narrow screen.
+    private static String cut(String text) {
+        String clean = Finding.clean(text);
+        return clean.length() <= PREVIEW_WIDTH ? clean : clean.substring(0, PREVIEW_WIDTH - 1) + "~";
+    }
+
+    private String cells(Row row) {
+        // The last cell of fixed-width text is the line as a whole, which says nothing more.
+        int line = survey.facts().print() == null
+                ? -1
+                : survey.facts().print().slices().size();
         StringBuilder cells = new StringBuilder();
         for (int i = 0; i < row.size(); i++) {
-            cells.append(i == 0 ? "" : " | ").append(row.text(i));
+            if (i != line) {
+                cells.append(i == 0 ? "" : " | ").append(row.trimmed(i));
+            }
         }
         return cells.toString();
     }
 
     private static String read(Record record) {
         StringBuilder values = new StringBuilder();
-        for (Field field : record.table().fields()) {
+        // Dates and amounts first: they are what may be read wrongly.
+        List<Field> fields = new ArrayList<>(record.table().fields());
+        fields.sort(Comparator.comparing(f -> f.type() != FieldType.DATE && f.type() != FieldType.AMOUNT));
+        for (Field field : fields) {
             if (!field.derived() && record.has(field)) {
                 String value = field.type() == FieldType.AMOUNT
                         ? Money.show(record.number(field), 2)

@@ -66,7 +66,11 @@ final class DemoCommand implements Callable<Integer> {
                 "  " + target.resolve("out") + "        the import files",
                 "  " + target.resolve("evidence") + "   findings, digests, and the held rows to correct",
                 "  " + target.resolve("READ-ME-FIRST.txt"),
-                "Correct something, then: mivrel run " + typed(target.resolve("bank.yaml")));
+                "Correct something, then: mivrel run " + typed(target.resolve("bank.yaml")),
+                "Other kinds of files:    mivrel run " + typed(target.resolve("payroll.yaml"))
+                        + ", card.yaml, euro.yaml, ledger-print.yaml, orders.yaml, bank-ofx.yaml",
+                "An unknown file:         mivrel survey "
+                        + typed(target.resolve("inbox").resolve("ledger-2027-q1.prn")));
     }
 
     // As a person types it: a path with blanks goes into quotes.

@@ -69,7 +69,7 @@ public record Comparison(List<String> breaking, List<String> harmless) {
                 found.stream().filter(t -> !t.isEmpty() && !known.contains(t)).toList());
         for (String column : known) {
             if (!found.contains(column)) {
-                gone(column, layout, found, fresh, used.contains(column) ? breaking : harmless);
+                gone(column, survey, layout, found, fresh, used.contains(column) ? breaking : harmless);
             }
         }
         fresh.forEach(t -> harmless.add(
@@ -85,10 +85,25 @@ public record Comparison(List<String> breaking, List<String> harmless) {
 
     // A column that is gone while another came to its place, or with nearly its name, was probably renamed.
     private static void gone(
-            String column, Layout layout, List<String> found, List<String> fresh, List<String> differences) {
+            String column,
+            Survey survey,
+            Layout layout,
+            List<String> found,
+            List<String> fresh,
+            List<String> differences) {
         int place = layout.columnsInOrder().indexOf(column);
         String there = place >= 0 && place < found.size() ? found.get(place) : "";
         String renamed = fresh.contains(there) ? there : Nearest.one(column, fresh);
+        if (renamed == null) {
+            // The column that a survey would take for the same field.
+            renamed = layout.fields().entrySet().stream()
+                    .filter(e -> e.getValue().columns().contains(column))
+                    .map(e -> survey.fields().get(e.getKey()))
+                    .filter(c -> c != null && fresh.contains(c.title()))
+                    .map(ColumnSurvey::title)
+                    .findFirst()
+                    .orElse(null);
+        }
         if (renamed == null) {
             differences.add("gone: '" + column + "'");
         } else {

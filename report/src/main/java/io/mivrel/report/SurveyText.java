@@ -67,7 +67,11 @@ public final class SurveyText {
         Facts facts = survey.facts();
         line("kind", kind(facts));
         if (!facts.encodingWhy().isEmpty()) {
-            line("encoding", facts.encoding() + ": " + facts.encodingWhy());
+            line(
+                    "encoding",
+                    facts.encodingSure()
+                            ? facts.encoding() + ": " + facts.encodingWhy()
+                            : "undecided, read as " + facts.encoding() + " so far; see the question");
         }
         if (facts.print() != null) {
             print(facts.print());

@@ -1,20 +1,16 @@
 package io.mivrel.files.workbooks;
 
-import io.mivrel.files.SafeXml;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowFault;
 import io.mivrel.intake.RowSource;
 import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.model.Rule;
-import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.zip.ZipFile;
 import javax.xml.stream.XMLStreamConstants;
-import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamReader;
 
 /** OpenDocument spreadsheets (OASIS OpenDocument 1.2 part 1, section 9), streamed from {@code content.xml}. */
 final class OdsWorkbook implements Workbooks.Workbook {
@@ -31,7 +27,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
         List<String> names = new ArrayList<>();
         try (Content content = new Content(file)) {
             while (content.nextTable()) {
-                names.add(content.attribute("name"));
+                names.add(content.xml.attribute("name"));
             }
         }
         return names;
@@ -49,47 +45,20 @@ final class OdsWorkbook implements Workbooks.Workbook {
 
     private static final class Content implements RowSource {
         private final ZipFile zip;
-        private final XMLStreamReader xml;
+        private final XmlPart xml;
         private final Row row = new Row();
-        private final List<String> cells = new ArrayList<>();
+        private final Cells cells = new Cells();
         private long number;
         private long repeats;
         private boolean ended;
-        private RowFault fault;
         private int depth;
 
         Content(Path file) throws IOException {
             zip = new ZipFile(file.toFile());
             try {
-                xml = SafeXml.open(new BufferedInputStream(zip.getInputStream(zip.getEntry("content.xml")), 1 << 16));
+                xml = XmlPart.open(zip, "content.xml");
             } catch (IOException e) {
                 zip.close();
-                throw e;
-            }
-        }
-
-        String attribute(String name) {
-            for (int i = 0; i < xml.getAttributeCount(); i++) {
-                if (xml.getAttributeLocalName(i).equals(name)) {
-                    return xml.getAttributeValue(i);
-                }
-            }
-            return "";
-        }
-
-        private int step() throws IOException {
-            try {
-                int event = xml.next();
-                if (event == XMLStreamConstants.DTD) {
-                    throw SafeXml.documentType("the workbook");
-                }
-                return event;
-            } catch (XMLStreamException e) {
-                throw SafeXml.refused(e, "the workbook");
-            } catch (RuntimeException e) {
-                if (e.getCause() instanceof XMLStreamException damaged) {
-                    throw SafeXml.refused(damaged, "the workbook");
-                }
                 throw e;
             }
         }
@@ -98,9 +67,8 @@ final class OdsWorkbook implements Workbooks.Workbook {
             number = 0;
             ended = false;
             while (true) {
-                int event = step();
-                if (event == XMLStreamConstants.START_ELEMENT
-                        && xml.getLocalName().equals("table")) {
+                int event = xml.step();
+                if (event == XMLStreamConstants.START_ELEMENT && xml.is("table")) {
                     return true;
                 }
                 if (event == XMLStreamConstants.END_DOCUMENT) {
@@ -115,8 +83,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
                 if (repeats > 0) {
                     repeats--;
                     number++;
-                    row.fill(number, cells);
-                    row.fault(fault);
+                    cells.fill(row, number);
                     return row;
                 }
                 readRow();
@@ -126,12 +93,12 @@ final class OdsWorkbook implements Workbooks.Workbook {
 
         private void readRow() throws IOException {
             while (true) {
-                int event = step();
+                int event = xml.step();
                 if (event == XMLStreamConstants.START_ELEMENT) {
-                    if (xml.getLocalName().equals("table-row")) {
+                    if (xml.is("table-row")) {
                         long times = times("number-rows-repeated", LAST_ROW);
                         readCells();
-                        if (cells.isEmpty() && fault == null) {
+                        if (cells.isEmpty()) {
                             // Blank rows are passed over, as in the other workbooks.
                             number += times;
                         } else {
@@ -139,8 +106,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
                         }
                         return;
                     }
-                } else if (event == XMLStreamConstants.END_ELEMENT
-                                && xml.getLocalName().equals("table")
+                } else if (event == XMLStreamConstants.END_ELEMENT && xml.is("table")
                         || event == XMLStreamConstants.END_DOCUMENT) {
                     ended = true;
                     return;
@@ -149,7 +115,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
         }
 
         private long times(String attribute, long most) throws IOException {
-            String text = attribute(attribute);
+            String text = xml.attribute(attribute);
             if (text.isEmpty()) {
                 return 1;
             }
@@ -162,43 +128,31 @@ final class OdsWorkbook implements Workbooks.Workbook {
 
         private void readCells() throws IOException {
             cells.clear();
-            fault = null;
-            long blanks = 0;
+            long place = 0;
             while (true) {
-                int event = step();
-                if (event == XMLStreamConstants.END_ELEMENT
-                        && xml.getLocalName().equals("table-row")) {
+                int event = xml.step();
+                if (event == XMLStreamConstants.END_ELEMENT && xml.is("table-row")) {
                     return;
                 }
                 if (event != XMLStreamConstants.START_ELEMENT
-                        || !xml.getLocalName().endsWith("table-cell")) {
+                        || !xml.is("table-cell") && !xml.is("covered-table-cell")) {
                     continue;
                 }
                 long times = times("number-columns-repeated", Workbooks.MOST_CELLS);
                 String text = cell();
-                if (text.isEmpty()) {
-                    blanks += times;
-                    continue;
+                for (long i = 0; i < times && !text.isEmpty(); i++) {
+                    cells.put((int) Math.min(place + i, Workbooks.MOST_CELLS), text);
                 }
-                if (cells.size() + blanks + times > Workbooks.MOST_CELLS) {
-                    fault = RowFault.TOO_LONG;
-                    continue;
-                }
-                for (; blanks > 0; blanks--) {
-                    cells.add("");
-                }
-                for (long i = 0; i < times; i++) {
-                    cells.add(text);
-                }
+                place += times;
             }
         }
 
         private String cell() throws IOException {
-            String type = attribute("value-type");
-            String value = attribute("value");
-            String date = attribute("date-value");
-            String truth = attribute("boolean-value");
-            String formula = attribute("formula");
+            String type = xml.attribute("value-type");
+            String value = xml.attribute("value");
+            String date = xml.attribute("date-value");
+            String truth = xml.attribute("boolean-value");
+            String formula = xml.attribute("formula");
             String shown = shown();
             return switch (type) {
                 case "float", "currency", "percentage" -> CellText.number(value);
@@ -206,7 +160,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
                 case "boolean" -> truth.toUpperCase(java.util.Locale.ROOT);
                 case "" -> {
                     if (!formula.isEmpty() && shown.isEmpty()) {
-                        fault = RowFault.FORMULA_UNVALUED;
+                        cells.faulty(RowFault.FORMULA_UNVALUED);
                         yield formula;
                     }
                     yield shown;
@@ -221,18 +175,17 @@ final class OdsWorkbook implements Workbooks.Workbook {
             depth = 1;
             int note = 0;
             while (depth > 0) {
-                int event = step();
+                int event = xml.step();
                 if (event == XMLStreamConstants.START_ELEMENT) {
                     depth++;
-                    String name = xml.getLocalName();
-                    if (note > 0 || name.equals("annotation")) {
+                    if (note > 0 || xml.is("annotation")) {
                         note++;
-                    } else if (name.equals("p") && !text.isEmpty()) {
+                    } else if (xml.is("p") && !text.isEmpty()) {
                         text.append('\n');
-                    } else if (name.equals("s")) {
+                    } else if (xml.is("s")) {
                         text.append(" ".repeat((int) times("c", 10_000)));
-                    } else if (name.equals("tab") || name.equals("line-break")) {
-                        text.append(name.equals("tab") ? '\t' : '\n');
+                    } else if (xml.is("tab") || xml.is("line-break")) {
+                        text.append(xml.is("tab") ? '\t' : '\n');
                     }
                 } else if (event == XMLStreamConstants.END_ELEMENT) {
                     depth--;
@@ -240,7 +193,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
                 } else if (note == 0
                         && depth > 1
                         && (event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA)) {
-                    text.append(xml.getText());
+                    text.append(xml.characters());
                 }
                 if (text.length() > 1 << 20) {
                     throw new UnreadableFileException(
@@ -252,11 +205,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
 
         @Override
         public void close() throws IOException {
-            try {
-                xml.close();
-            } catch (XMLStreamException e) {
-                // The archive itself is closed below.
-            }
+            xml.close();
             zip.close();
         }
     }

@@ -87,6 +87,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
         private boolean from1904;
         private Record ahead;
         private final Row row = new Row();
+        private final Cells cells = new Cells();
         private int last = -1;
 
         Rows(Path file) throws IOException {
@@ -170,7 +171,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
 
         @Override
         public Row next() throws IOException {
-            List<String> cells = new ArrayList<>();
+            cells.clear();
             int current = -1;
             int depth = 0;
             while (ahead != null) {
@@ -188,10 +189,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
                     }
                     current = cell.getRow();
                     String text = text(cell);
-                    while (cells.size() <= cell.getColumn()) {
-                        cells.add("");
-                    }
-                    cells.set(cell.getColumn(), text);
+                    cells.put(cell.getColumn(), text);
                 }
                 ahead = read();
                 if (ahead == null) {
@@ -205,10 +203,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
                 throw damaged(new IOException("row " + (current + 1) + " stands below row " + (last + 1)));
             }
             last = current;
-            while (!cells.isEmpty() && cells.get(cells.size() - 1).isEmpty()) {
-                cells.remove(cells.size() - 1);
-            }
-            row.fill(current + 1L, cells);
+            cells.fill(row, current + 1L);
             return row;
         }
 

@@ -1,6 +1,6 @@
 package io.mivrel.files.workbooks;
 
-import io.mivrel.files.SafeXml;
+import io.mivrel.intake.Row;
 import io.mivrel.intake.RowFault;
 import io.mivrel.intake.RowSource;
 import io.mivrel.intake.UnreadableFileException;
@@ -9,19 +9,21 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
-import org.dhatim.fastexcel.reader.Cell;
-import org.dhatim.fastexcel.reader.CellType;
-import org.dhatim.fastexcel.reader.ReadableWorkbook;
-import org.dhatim.fastexcel.reader.ReadingOptions;
-import org.dhatim.fastexcel.reader.Row;
-import org.dhatim.fastexcel.reader.Sheet;
+import java.util.zip.ZipFile;
+import org.apache.poi.ss.usermodel.BuiltinFormats;
 
-/** Office Open XML workbooks (ECMA-376 part 1, SpreadsheetML), streamed row by row. */
+/**
+ * Office Open XML workbooks (ECMA-376 part 1, SpreadsheetML), streamed row by row. Read by hand, since readers made for it
+ * take memory by the places that cells claim to stand at, which a hostile file can choose.
+ */
 final class XlsxWorkbook implements Workbooks.Workbook {
+    private static final String FOLDER = "xl/";
+    private static final int MOST_TEXTS = 10_000_000;
+
+    private record Sheet(String name, String relation) {}
+
     private final Path file;
 
     XlsxWorkbook(Path file) {
@@ -30,126 +32,254 @@ final class XlsxWorkbook implements Workbooks.Workbook {
 
     @Override
     public List<String> sheets() throws IOException {
-        try (ReadableWorkbook workbook = open()) {
-            return workbook.getSheets().map(Sheet::getName).toList();
+        try (ZipFile zip = new ZipFile(file.toFile())) {
+            return new Parts(zip).sheets.stream().map(Sheet::name).toList();
         }
     }
 
     @Override
     public RowSource rows(String wanted) throws IOException {
-        ReadableWorkbook workbook = open();
+        ZipFile zip = new ZipFile(file.toFile());
         try {
-            List<Sheet> sheets = workbook.getSheets().toList();
-            int place = Workbooks.place(sheets.stream().map(Sheet::getName).toList(), wanted);
-            return new Rows(workbook, sheets.get(place).openStream());
+            Parts parts = new Parts(zip);
+            int place = Workbooks.place(parts.sheets.stream().map(Sheet::name).toList(), wanted);
+            parts.readTexts();
+            parts.readStyles();
+            return new Rows(zip, parts, parts.sheet(place));
         } catch (IOException | RuntimeException e) {
-            workbook.close();
-            throw damaged(e);
+            zip.close();
+            throw e;
         }
     }
 
-    private ReadableWorkbook open() throws IOException {
-        try {
-            return new ReadableWorkbook(file.toFile(), new ReadingOptions(true, true));
-        } catch (IOException | RuntimeException e) {
-            throw damaged(e);
-        }
-    }
+    /** What a sheet needs of the other parts. */
+    private static final class Parts {
+        private final ZipFile zip;
+        private final List<Sheet> sheets = new ArrayList<>();
+        private final Map<String, String> targets = new HashMap<>();
+        private final List<String> texts = new ArrayList<>();
+        private final List<Boolean> dateStyles = new ArrayList<>();
+        private boolean from1904;
 
-    // The reader tells a damaged workbook by exceptions of many kinds.
-    private static UnreadableFileException damaged(Exception e) {
-        if (e instanceof UnreadableFileException known) {
-            return known;
+        Parts(ZipFile zip) throws IOException {
+            this.zip = zip;
+            try (XmlPart part = XmlPart.open(zip, FOLDER + "_rels/workbook.xml.rels")) {
+                while (part.nextStart()) {
+                    if (part.is("Relationship")) {
+                        targets.put(part.attribute("Id"), part.attribute("Target"));
+                    }
+                }
+            }
+            try (XmlPart part = XmlPart.open(zip, FOLDER + "workbook.xml")) {
+                while (part.nextStart()) {
+                    if (part.is("sheet")) {
+                        sheets.add(new Sheet(part.attribute("name"), part.attribute("id")));
+                    } else if (part.is("workbookPr")) {
+                        from1904 = part.attribute("date1904").matches("1|true");
+                    }
+                }
+            }
         }
-        Throwable cause = e.getCause() instanceof javax.xml.stream.XMLStreamException ? e.getCause() : e;
-        return cause instanceof javax.xml.stream.XMLStreamException xml
-                ? SafeXml.refused(xml, "the workbook")
-                : new UnreadableFileException(
-                        Rule.FILE_DAMAGED,
-                        0,
-                        "the workbook cannot be read: "
-                                + (e.getMessage() == null
-                                        ? e.getClass().getSimpleName()
-                                        : e.getMessage().lines().findFirst().orElse("")),
-                        Rule.FILE_DAMAGED.remedy());
+
+        String sheet(int place) throws IOException {
+            return path(targets.getOrDefault(sheets.get(place).relation(), ""));
+        }
+
+        // Targets are relative to the folder of the workbook, or begin at the root.
+        private String path(String target) throws IOException {
+            String path = target.startsWith("/") ? target.substring(1) : FOLDER + target;
+            if (zip.getEntry(path) == null) {
+                throw new UnreadableFileException(
+                        Rule.FILE_DAMAGED, 0, "the workbook lacks its part '" + path + "'", "save it anew");
+            }
+            return path;
+        }
+
+        private String find(String name) {
+            return targets.values().stream()
+                    .filter(t -> t.endsWith(name))
+                    .map(t -> t.startsWith("/") ? t.substring(1) : FOLDER + t)
+                    .filter(p -> zip.getEntry(p) != null)
+                    .findFirst()
+                    .orElse(null);
+        }
+
+        void readTexts() throws IOException {
+            String path = find("sharedStrings.xml");
+            if (path == null) {
+                return;
+            }
+            try (XmlPart part = XmlPart.open(zip, path)) {
+                while (part.nextStart()) {
+                    if (part.is("si")) {
+                        if (texts.size() == MOST_TEXTS) {
+                            throw new UnreadableFileException(
+                                    Rule.FILE_BEYOND_CAP, 0, "the workbook has more than " + MOST_TEXTS + " texts", "");
+                        }
+                        texts.add(part.shownText("si"));
+                    }
+                }
+            }
+        }
+
+        void readStyles() throws IOException {
+            String path = find("styles.xml");
+            if (path == null) {
+                return;
+            }
+            Map<String, Boolean> dates = new HashMap<>();
+            boolean used = false;
+            try (XmlPart part = XmlPart.open(zip, path)) {
+                while (part.nextStart()) {
+                    if (part.is("numFmt")) {
+                        dates.put(part.attribute("numFmtId"), CellText.isDate(part.attribute("formatCode")));
+                    } else if (part.is("cellXfs")) {
+                        used = true;
+                    } else if (part.is("cellStyles") || part.is("dxfs")) {
+                        used = false;
+                    } else if (used && part.is("xf")) {
+                        String id = part.attribute("numFmtId");
+                        dateStyles.add(dates.computeIfAbsent(id, Parts::isBuiltinDate));
+                    }
+                }
+            }
+        }
+
+        private static boolean isBuiltinDate(String id) {
+            return id.matches("[0-9]{1,3}") && CellText.isDate(BuiltinFormats.getBuiltinFormat(Integer.parseInt(id)));
+        }
     }
 
     private static final class Rows implements RowSource {
-        private final ReadableWorkbook workbook;
-        private final Stream<Row> stream;
-        private final Iterator<Row> rows;
-        private final boolean from1904;
-        private final io.mivrel.intake.Row row = new io.mivrel.intake.Row();
-        private final List<String> cells = new ArrayList<>();
-        private final Map<String, Boolean> dateFormats = new HashMap<>();
-        private RowFault fault;
+        private final ZipFile zip;
+        private final Parts parts;
+        private final XmlPart sheet;
+        private final Row row = new Row();
+        private final Cells cells = new Cells();
+        private long number;
 
-        Rows(ReadableWorkbook workbook, Stream<Row> stream) {
-            this.workbook = workbook;
-            this.stream = stream;
-            this.rows = stream.iterator();
-            this.from1904 = workbook.isDate1904();
+        Rows(ZipFile zip, Parts parts, String path) throws IOException {
+            this.zip = zip;
+            this.parts = parts;
+            this.sheet = XmlPart.open(zip, path);
         }
 
         @Override
-        public io.mivrel.intake.Row next() throws IOException {
-            try {
-                if (!rows.hasNext()) {
-                    return null;
+        public Row next() throws IOException {
+            while (sheet.nextStart()) {
+                if (sheet.is("row")) {
+                    long before = number;
+                    number = rowNumber(sheet.attribute("r"));
+                    if (number <= before) {
+                        throw damaged("row " + number + " stands below row " + before);
+                    }
+                    cells.clear();
+                    readCells();
+                    if (!cells.isEmpty()) {
+                        cells.fill(row, number);
+                        return row;
+                    }
                 }
-                fill(rows.next());
-                return row;
-            } catch (RuntimeException e) {
-                throw damaged(e);
+            }
+            return null;
+        }
+
+        private long rowNumber(String text) throws IOException {
+            if (text.isEmpty()) {
+                return number + 1;
+            }
+            if (!text.matches("[1-9][0-9]{0,6}")) {
+                throw damaged("a row has the number '" + text + "'");
+            }
+            return Long.parseLong(text);
+        }
+
+        private UnreadableFileException damaged(String what) {
+            return new UnreadableFileException(Rule.FILE_DAMAGED, number, what, Rule.FILE_DAMAGED.remedy());
+        }
+
+        private void readCells() throws IOException {
+            int place = -1;
+            while (sheet.nextStartWithin("row")) {
+                if (!sheet.is("c")) {
+                    continue;
+                }
+                String reference = sheet.attribute("r");
+                place = reference.isEmpty() ? place + 1 : place(reference);
+                cells.put(place, cell());
             }
         }
 
-        private void fill(Row found) {
-            cells.clear();
-            fault = null;
-            int count = found.getCellCount();
-            if (count > Workbooks.MOST_CELLS) {
-                fault = RowFault.TOO_LONG;
-                count = 0;
+        // The letters of a reference such as XFD12, which is the last column.
+        private int place(String reference) throws IOException {
+            int place = 0;
+            int letters = 0;
+            while (letters < reference.length()
+                    && reference.charAt(letters) >= 'A'
+                    && reference.charAt(letters) <= 'Z') {
+                place = place * 26 + reference.charAt(letters) - 'A' + 1;
+                if (++letters > 3) {
+                    break;
+                }
             }
-            int last = -1;
-            for (int i = 0; i < count; i++) {
-                Cell cell = found.getCell(i);
-                String text = cell == null ? "" : text(cell);
-                cells.add(text);
-                last = text.isEmpty() ? last : i;
+            if (letters == 0 || letters > 3 || place > Workbooks.MOST_CELLS) {
+                throw damaged("a cell stands at '" + (reference.length() > 20 ? reference.substring(0, 20) : reference)
+                        + "', beyond the last column");
             }
-            // Cells that only have a format say nothing.
-            cells.subList(last + 1, cells.size()).clear();
-            row.fill(found.getRowNum(), cells);
-            row.fault(fault);
+            return place - 1;
         }
 
-        private String text(Cell cell) {
-            String raw = cell.getRawValue();
-            if (raw == null) {
-                if (cell.getType() == CellType.FORMULA || cell.getFormula() != null) {
-                    fault = RowFault.FORMULA_UNVALUED;
-                    return "=" + cell.getFormula();
+        private String cell() throws IOException {
+            String type = sheet.attribute("t");
+            String style = sheet.attribute("s");
+            String value = null;
+            String formula = null;
+            String inline = "";
+            while (sheet.nextStartWithin("c")) {
+                if (sheet.is("v")) {
+                    value = sheet.text();
+                } else if (sheet.is("f")) {
+                    formula = sheet.text();
+                } else if (sheet.is("is")) {
+                    inline = sheet.shownText("is");
+                }
+            }
+            if (type.equals("inlineStr")) {
+                return inline;
+            }
+            if (value == null) {
+                if (formula != null) {
+                    cells.faulty(RowFault.FORMULA_UNVALUED);
+                    return "=" + formula;
                 }
                 return "";
             }
-            boolean numeric = cell.getType() == CellType.NUMBER
-                    || cell.getType() == CellType.FORMULA && !(cell.getValue() instanceof String);
-            if (!numeric) {
-                return cell.getType() == CellType.BOOLEAN
-                        ? raw.equals("1") ? "TRUE" : raw.equals("0") ? "FALSE" : raw
-                        : cell.getType() == CellType.ERROR ? raw : String.valueOf(cell.getText());
+            return switch (type) {
+                case "s" -> shared(value.strip());
+                case "str", "e" -> value;
+                case "b" -> value.strip().equals("1") ? "TRUE" : value.strip().equals("0") ? "FALSE" : value;
+                case "d" -> value.length() > 10 ? value.substring(0, 10) : value;
+                default -> isDate(style) ? CellText.date(value, parts.from1904) : CellText.number(value);
+            };
+        }
+
+        private String shared(String index) throws IOException {
+            if (!index.matches("[0-9]{1,8}") || Integer.parseInt(index) >= parts.texts.size()) {
+                throw damaged("a cell names the text '" + index + "', which the workbook lacks");
             }
-            String format = cell.getDataFormatString();
-            boolean date = format != null && dateFormats.computeIfAbsent(format, CellText::isDate);
-            return date ? CellText.date(raw, from1904) : CellText.number(raw);
+            return parts.texts.get(Integer.parseInt(index));
+        }
+
+        private boolean isDate(String style) {
+            return style.matches("[0-9]{1,6}")
+                    && Integer.parseInt(style) < parts.dateStyles.size()
+                    && parts.dateStyles.get(Integer.parseInt(style));
         }
 
         @Override
         public void close() throws IOException {
-            stream.close();
-            workbook.close();
+            sheet.close();
+            zip.close();
         }
     }
 }

@@ -1,0 +1,51 @@
+package io.mivrel.files.workbooks;
+
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowFault;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The cells of one row while they are gathered, within the bounds of a row. For one thread. */
+final class Cells {
+    /** Most characters of a row, as of a row of text. */
+    private static final int MOST_CHARACTERS = 1 << 20;
+
+    private final List<String> texts = new ArrayList<>();
+    private long characters;
+    private RowFault fault;
+
+    void clear() {
+        texts.clear();
+        characters = 0;
+        fault = null;
+    }
+
+    void faulty(RowFault found) {
+        fault = fault == null ? found : fault;
+    }
+
+    /** Puts a text at a place from 0; a blank one is left out at the end of a row. */
+    void put(int place, String text) {
+        if (text.isEmpty()) {
+            return;
+        }
+        characters += text.length();
+        if (place >= Workbooks.MOST_CELLS || characters > MOST_CHARACTERS) {
+            faulty(RowFault.TOO_LONG);
+            return;
+        }
+        while (texts.size() <= place) {
+            texts.add("");
+        }
+        texts.set(place, text);
+    }
+
+    boolean isEmpty() {
+        return texts.isEmpty() && fault == null;
+    }
+
+    void fill(Row row, long number) {
+        row.fill(number, texts);
+        row.fault(fault);
+    }
+}

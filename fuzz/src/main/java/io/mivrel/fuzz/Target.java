@@ -1,0 +1,168 @@
+package io.mivrel.fuzz;
+
+import io.mivrel.FileSurvey;
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.files.SourceFiles;
+import io.mivrel.intake.Batch;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FileForm;
+import io.mivrel.intake.FileKind;
+import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeTally;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.RowSource;
+import io.mivrel.intake.StatementColumns;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.JournalLines;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+
+/**
+ * One reader with a layout. Whatever the bytes are, reading ends, every row is accounted for, and nothing but an
+ * {@link IOException} with words for people may come of it.
+ */
+public enum Target {
+    SEPARATED(FileForm.csv()),
+    FIXED(FileForm.fixedWidth(
+            FileForm.AUTO,
+            new FileForm.Slice("ref", 1, 4),
+            new FileForm.Slice("day", 6, 15),
+            new FileForm.Slice("account", 17, 20),
+            new FileForm.Slice("amount", 22, 30))),
+    XLSX(FileForm.workbook("", 1)),
+    XLS(FileForm.workbook("", 1)),
+    ODS(FileForm.workbook("", 1)),
+    OFX(FileForm.statement(FileKind.OFX)),
+    CAMT(FileForm.statement(FileKind.CAMT_053)),
+    MT940(FileForm.statement(FileKind.MT940)),
+    QIF(FileForm.statement(FileKind.QIF)),
+    SURVEY(FileForm.csv());
+
+    private final Layout layout;
+
+    Target(FileForm form) {
+        layout = form.kind().isStatement() ? statement(form) : journal(form);
+    }
+
+    private static Layout statement(FileForm form) {
+        Layout.Builder layout =
+                Layout.named("fuzz", BankLines.TABLE).account("1200").form(form);
+        layout.numbers(
+                form.kind() == FileKind.QIF ? new AmountFormat(2, '.', ',', true, true, "£") : AmountFormat.plain(2));
+        StatementColumns.fields(form.kind()).forEach(layout::field);
+        return layout.field(BankLines.DATE, FieldSource.date(StatementColumns.DATE, "uuuu-MM-dd"))
+                .build();
+    }
+
+    private static Layout journal(FileForm form) {
+        return Layout.named("fuzz", JournalLines.TABLE)
+                .form(form)
+                .numbers(new AmountFormat(2, '.', ',', true, true, "£", "DR", "CR"))
+                .field(JournalLines.REFERENCE, "ref")
+                .field(JournalLines.DATE, FieldSource.date("day", "dd/MM/uuuu"))
+                .field(JournalLines.ACCOUNT, "account")
+                .field(JournalLines.AMOUNT, "amount")
+                .build();
+    }
+
+    /** Reads the bytes; throws whatever must never be thrown. */
+    public void read(byte[] bytes) {
+        try {
+            Path file = Files.createTempFile("fuzz", ".bin");
+            try {
+                Files.write(file, packed(bytes));
+                if (this == SURVEY) {
+                    FileSurvey survey = FileSurvey.of(file);
+                    survey.text();
+                    survey.layout();
+                    survey.preview(3);
+                } else {
+                    read(file);
+                }
+            } finally {
+                Files.delete(file);
+            }
+        } catch (IOException e) {
+            if (e.getMessage() == null || e.getMessage().isBlank()) {
+                throw new UncheckedIOException("no words for people", e);
+            }
+        }
+    }
+
+    // The archive around a workbook would keep a fuzzer from ever reaching the sheet.
+    private byte[] packed(byte[] bytes) throws IOException {
+        if (this == ODS) {
+            return zip("content.xml", bytes);
+        }
+        if (this != XLSX) {
+            return bytes;
+        }
+        String types = "application/vnd.openxmlformats-officedocument.spreadsheetml.";
+        String relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+        return zip(
+                "[Content_Types].xml",
+                text("<Types xmlns=\"http://schemas.openxmlformats.org/package/2006/content-types\">"
+                        + "<Override PartName=\"/xl/workbook.xml\" ContentType=\"" + types + "sheet.main+xml\"/>"
+                        + "<Override PartName=\"/xl/sharedStrings.xml\" ContentType=\"" + types
+                        + "sharedStrings+xml\"/>"
+                        + "<Override PartName=\"/xl/styles.xml\" ContentType=\"" + types + "styles+xml\"/></Types>"),
+                "xl/workbook.xml",
+                text("<workbook xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\" xmlns:r=\""
+                        + relations + "\"><sheets><sheet name=\"A\" sheetId=\"1\" r:id=\"r1\"/></sheets></workbook>"),
+                "xl/_rels/workbook.xml.rels",
+                text(
+                        "<Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship "
+                                + "Id=\"r1\" Type=\"" + relations
+                                + "/worksheet\" Target=\"worksheets/sheet1.xml\"/></Relationships>"),
+                "xl/styles.xml",
+                text("<styleSheet xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><cellXfs>"
+                        + "<xf numFmtId=\"0\"/><xf numFmtId=\"14\"/></cellXfs></styleSheet>"),
+                "xl/sharedStrings.xml",
+                text(
+                        "<sst xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><si><t>ref</t></si><si><t>day"
+                                + "</t></si><si><t>account</t></si><si><t>amount</t></si></sst>"),
+                "xl/worksheets/sheet1.xml",
+                bytes);
+    }
+
+    private static byte[] text(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static byte[] zip(Object... namesAndParts) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (int i = 0; i < namesAndParts.length; i += 2) {
+                zip.putNextEntry(new ZipEntry((String) namesAndParts[i]));
+                zip.write((byte[]) namesAndParts[i + 1]);
+            }
+        }
+        return out.toByteArray();
+    }
+
+    private void read(Path file) throws IOException {
+        try (RowSource rows = SourceFiles.open(file, "fuzz", layout)) {
+            Intake intake = new Intake(layout, "fuzz", rows, 2, DateWindow.ALL, false);
+            boolean more = true;
+            long records = 0;
+            while (more) {
+                Batch batch = intake.newBatch();
+                more = intake.fill(batch);
+                records += batch.records().size();
+            }
+            IntakeTally tally = intake.tally();
+            long leftOut =
+                    tally.leftOut().values().stream().mapToLong(Long::longValue).sum();
+            if (tally.rows() != records + leftOut + tally.unreadable() || records != tally.records()) {
+                throw new IllegalStateException("rows are not accounted for");
+            }
+        }
+    }
+}
