@@ -97,23 +97,19 @@ public final class FileSurvey {
     public record Likeness(boolean isLike, String text) {}
 
     /**
-     * Compares the file with a layout that was made for an earlier one; throws {@link IOException} with the problems of the
-     * layout when it cannot be used.
+     * Compares the file with a layout that was made for an earlier one; throws with the problems of the layout when it
+     * cannot be used.
      *
      * @param layout the layout's file
      * @param preview how many rows to show before and after, as the layout reads them
      */
-    public Likeness like(Path layout, int preview) throws IOException {
-        try {
-            Layout read = LayoutReader.read(layout);
-            Comparison comparison = Comparison.of(survey, read);
-            String rows = preview == 0
-                    ? ""
-                    : "\n" + preview(preview, read, () -> SourceFiles.open(file.file(), survey.file(), read));
-            return new Likeness(comparison.isLike(), SurveyText.likeness(survey, read, comparison) + rows);
-        } catch (SettingsException e) {
-            throw new IOException(e.getMessage(), e);
-        }
+    public Likeness like(Path layout, int preview) throws IOException, SettingsException {
+        Layout read = LayoutReader.read(layout);
+        Comparison comparison = Comparison.of(survey, read);
+        String rows = preview == 0
+                ? ""
+                : "\n" + preview(preview, read, () -> SourceFiles.open(file.file(), survey.file(), read));
+        return new Likeness(comparison.isLike(), SurveyText.likeness(survey, read, comparison) + rows);
     }
 
     private interface Rows {

@@ -56,7 +56,7 @@ public class CommandTest {
                 .contains("odd: Tue 15/03/2027 in row 79")
                 .contains("the running balance explains 150 of 150 steps, read oldest first")
                 .contains("row 5     Mon 01/03/2027 | Card sale | FOUNDRY SHOP SOUVENIR")
-                .contains("date 2027-03-01, narrative FOUNDRY SHOP SOUVENIR, amount 72.50, money in 72.50");
+                .contains("-> date 2027-03-01, amount 72.50, money in 72.50, balance 18,497.60, narrative FOUNDRY");
         assertThat(layout).content().contains("account: \"? which account").contains("until: \"Closing balance\"");
         assertThat(mivrel("survey", bank, "--write", layout).err()).contains("exists and is not overwritten");
         assertThat(mivrel("survey", bank, bank, "--write", layout).status()).isEqualTo(2);
@@ -236,5 +236,43 @@ public class CommandTest {
             Locale.setDefault(locale);
             TimeZone.setDefault(zone);
         }
+    }
+
+    @Test
+    public void everyFileOfTheDemoIsSurveyed() throws IOException {
+        Path folder = demo();
+        for (String file : List.of(
+                "current-2027-03.ofx",
+                "euro-2027-03.xml",
+                "euro-2027-03.sta",
+                "card-2027-03.csv",
+                "ledger-2027-q1.prn",
+                "payroll-2027-03.xlsx",
+                "orders-heads.csv")) {
+            Printed printed = mivrel("survey", folder.resolve("inbox").resolve(file), "--preview", "2");
+            assertThat(printed.status()).as(printed.out() + printed.err()).isEqualTo(1);
+            assertThat(printed.out()).contains("kind ", "question", "next: mivrel survey");
+            assertThat(printed.out().lines()).allMatch(line -> line.length() < 200);
+        }
+        assertThat(mivrel("survey", folder.resolve("inbox/payroll-2027-03.xlsx"), "--sheet", "Notes")
+                        .out())
+                .contains("sheet 'Notes'");
+    }
+
+    @Test
+    public void aNewFileIsComparedWithALayout() throws IOException {
+        Path folder = demo();
+        Path bank = folder.resolve("inbox/current-2027-03.csv");
+        Path layout = folder.resolve("layouts/wexcombe-current.yaml");
+        Printed same = mivrel("survey", bank, "--like", layout);
+        assertThat(same.status()).as(same.out() + same.err()).isZero();
+        assertThat(same.out()).contains("the layout reads this file");
+        replace(layout, "[Details, Cheque]", "[Detail, Cheque]");
+        Printed renamed = mivrel("survey", bank, "--like", layout);
+        assertThat(renamed.status()).isEqualTo(1);
+        assertThat(renamed.out()).contains("renamed: 'Detail' is probably 'Details' now");
+        Printed none = mivrel("survey", bank, "--like", folder.resolve("none.yaml"));
+        assertThat(none.status()).isEqualTo(2);
+        assertThat(none.err()).contains("there is no such file");
     }
 }

@@ -156,4 +156,18 @@ public class ProcessTest {
         assertThat(folder.resolve("stdout.txt")).isEmptyFile();
         assertThat(Files.readString(folder.resolve("stderr.txt"))).contains("no-such.yaml: there is no such file");
     }
+
+    @Test
+    public void rowsPastedOnStandardInputAreSurveyed() throws Exception {
+        Path folder = demo();
+        Process process = start(folder, Map.of(), "survey", "-");
+        try (var in = process.getOutputStream()) {
+            in.write("Date\tText\tAmount\n13/03/2027\ttin\t-5.00\n14/03/2027\tbell\t7.00\n"
+                    .getBytes(StandardCharsets.UTF_8));
+        }
+        assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        assertThat(process.exitValue()).isEqualTo(1);
+        assertThat(Files.readString(folder.resolve("stdout.txt")))
+                .contains("standard input", "separated text, tabs", "dd/MM/uuuu, decided by row 2");
+    }
 }

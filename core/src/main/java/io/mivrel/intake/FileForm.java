@@ -12,7 +12,8 @@ import java.util.Objects;
  * @param part the sheet of a workbook by name or place ({@code #2}), empty for the first one; or the account number whose
  *     statements are read, empty for all
  * @param slices the columns of fixed-width text; empty for other kinds
- * @param titlesRow physical row of the titles, from 1; 0 when the file has none
+ * @param titlesRow physical row of the titles, from 1, the last where they take several; 0 when the file has none
+ * @param titleRows how many rows the titles take, joined with a blank between; usually 1
  * @param dataRow physical row of the first row of data, where there are no titles; rows above it are left out
  * @param until the beginning of a cell of the first row that is no data any more; empty when data goes to the end
  * @param newestFirst true when the latest row comes first
@@ -24,6 +25,7 @@ public record FileForm(
         String part,
         List<Slice> slices,
         int titlesRow,
+        int titleRows,
         int dataRow,
         String until,
         boolean newestFirst) {
@@ -40,7 +42,7 @@ public record FileForm(
 
     /** Separated text. */
     public FileForm(char separator, String encoding, int titlesRow, int dataRow, String until, boolean newestFirst) {
-        this(FileKind.SEPARATED, separator, encoding, "", List.of(), titlesRow, dataRow, until, newestFirst);
+        this(FileKind.SEPARATED, separator, encoding, "", List.of(), titlesRow, 1, dataRow, until, newestFirst);
     }
 
     /** Separated text whose data begins below the titles, or at the top when there are none. */
@@ -63,16 +65,16 @@ public record FileForm(
 
     /** A statement format that fixes its own columns. */
     public static FileForm statement(FileKind kind) {
-        return new FileForm(kind, ',', AUTO, "", List.of(), 0, 1, "", false);
+        return new FileForm(kind, ',', AUTO, "", List.of(), 0, 1, 1, "", false);
     }
 
     /** A sheet of a workbook with its titles in a row; {@code sheet} is a name, {@code #2} or empty. */
     public static FileForm workbook(String sheet, int titlesRow) {
-        return new FileForm(FileKind.WORKBOOK, ',', AUTO, sheet, List.of(), titlesRow, titlesRow + 1, "", false);
+        return new FileForm(FileKind.WORKBOOK, ',', AUTO, sheet, List.of(), titlesRow, 1, titlesRow + 1, "", false);
     }
 
     /** Fixed-width text without titles that are read. */
     public static FileForm fixedWidth(String encoding, Slice... slices) {
-        return new FileForm(FileKind.FIXED_WIDTH, ',', encoding, "", List.of(slices), 0, 1, "", false);
+        return new FileForm(FileKind.FIXED_WIDTH, ',', encoding, "", List.of(slices), 0, 1, 1, "", false);
     }
 }

@@ -47,6 +47,7 @@ public final class Intake {
 
     private CellReader[] readers;
     private TitleBinding titles;
+    private List<String> titlesAbove = List.of();
     private boolean unreadable;
     private boolean below;
     private long datesBelow;
@@ -183,8 +184,11 @@ public final class Intake {
 
     private void aboveData(Row row, Batch batch) {
         int titlesRow = layout.form().titlesRow();
-        if (row.number() < titlesRow) {
+        if (row.number() <= titlesRow - layout.form().titleRows()) {
             tally.leaveOut(LeftOut.ABOVE_TITLES);
+        } else if (row.number() < titlesRow && row.fault() == null) {
+            titlesAbove = row.titlesBelow(titlesAbove);
+            tally.leaveOut(LeftOut.TITLES);
         } else if (row.number() > titlesRow || row.fault() != null || row.isBlank()) {
             unreadable = true;
             tally.unreadable++;
@@ -193,11 +197,8 @@ public final class Intake {
                     : "row " + titlesRow + " could not be read";
             note(batch, Rule.TITLES_MISSING, row.number(), "", why, "compare the layout's 'titles' with the file");
         } else {
-            List<String> found = new ArrayList<>(row.size());
-            for (int i = 0; i < row.size(); i++) {
-                found.add(row.trimmed(i));
-            }
-            bind(new TitleBinding(layout, found, file, row.number(), row.size()), batch);
+            List<String> found = row.titlesBelow(titlesAbove);
+            bind(new TitleBinding(layout, found, file, row.number(), found.size()), batch);
             if (unreadable) {
                 tally.unreadable++;
             } else {

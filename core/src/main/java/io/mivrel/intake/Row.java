@@ -2,6 +2,7 @@ package io.mivrel.intake;
 
 import io.mivrel.cells.Spans;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
@@ -198,6 +199,17 @@ public final class Row {
     public String trimmed(int cell) {
         int start = Spans.trimStart(bytes, start(cell), end(cell));
         return new String(bytes, start, Spans.trimEnd(bytes, start, end(cell)) - start, StandardCharsets.UTF_8);
+    }
+
+    /** Its cells as titles, each with the title that stands above it before it. */
+    public List<String> titlesBelow(List<String> above) {
+        List<String> titles = new ArrayList<>(size);
+        for (int i = 0; i < Math.max(size, above.size()); i++) {
+            String upper = i < above.size() ? above.get(i) : "";
+            String lower = i < size ? trimmed(i) : "";
+            titles.add(upper.isEmpty() || lower.isEmpty() ? upper + lower : upper + " " + lower);
+        }
+        return titles;
     }
 
     /** True when no cell holds more than blanks. */

@@ -92,7 +92,7 @@ record Guess(
 
     /** The layout by this guess, its signs as they are written. */
     Layout layout() {
-        return Proposal.layout(facts, sample.titlesRow, sample.firstRow, this);
+        return Proposal.layout(facts, sample, this);
     }
 
     // The file's own words for the kinds of documents need a translation.

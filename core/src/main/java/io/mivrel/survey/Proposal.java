@@ -23,6 +23,7 @@ public final class Proposal {
         return builder(
                         survey.facts(),
                         survey.titlesRow(),
+                        survey.titleRows(),
                         survey.above() + 1,
                         survey.until(),
                         survey.newestFirst(),
@@ -35,11 +36,12 @@ public final class Proposal {
                 .buildUnchecked();
     }
 
-    static Layout layout(Facts facts, int titlesRow, long firstRow, Guess guess) {
+    static Layout layout(Facts facts, Sample sample, Guess guess) {
         return builder(
                         facts,
-                        titlesRow,
-                        firstRow,
+                        sample.titlesRow,
+                        sample.titleRows,
+                        sample.firstRow,
                         guess.until(),
                         false,
                         guess.gives(),
@@ -53,6 +55,7 @@ public final class Proposal {
     private static Layout.Builder builder(
             Facts facts,
             int titlesRow,
+            int titleRows,
             long firstRow,
             String until,
             boolean newestFirst,
@@ -71,6 +74,7 @@ public final class Proposal {
                         facts.part(),
                         facts.print() == null ? List.of() : facts.print().slices(),
                         titlesRow,
+                        titleRows,
                         facts.kind() == FileKind.FIXED_WIDTH ? 1 : dataRow,
                         until,
                         newestFirst))

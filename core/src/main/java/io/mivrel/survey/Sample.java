@@ -10,10 +10,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /** The first rows of a file: how wide they are, where the titles stand, and which column holds the dates. */
 final class Sample {
@@ -35,6 +34,7 @@ final class Sample {
     final int widest;
 
     final int titlesRow;
+    final int titleRows;
     /** The first row of data. */
     final long firstRow;
 
@@ -58,14 +58,25 @@ final class Sample {
             titles = source.titles();
             widest = titles.size();
             titlesRow = 0;
+            titleRows = 1;
             firstRow = 0;
         } else {
             widest = usualWidth();
             Kept first = rows.stream().filter(this::isFull).findFirst().orElse(null);
-            boolean titled = first != null && areTitles(first.cells);
-            titlesRow = titled ? (int) first.number : 0;
-            firstRow = first == null ? 1 : titled ? first.number + 1 : first.number;
-            titles = titled ? first.cells : null;
+            Kept second = first != null ? after(first) : null;
+            // Titles may take two rows, when the second holds words as well and data comes only then.
+            boolean twice = second != null
+                    && isFull(second)
+                    && areWords(first.cells)
+                    && areWords(second.cells)
+                    && areTitles(joined(first.cells, second.cells))
+                    && after(second) != null
+                    && !areWords(after(second).cells);
+            boolean titled = twice || first != null && areTitles(first.cells);
+            titleRows = twice ? 2 : 1;
+            titlesRow = titled ? (int) (twice ? second : first).number : 0;
+            firstRow = first == null ? 1 : titled ? titlesRow + 1 : first.number;
+            titles = twice ? joined(first.cells, second.cells) : titled ? first.cells : null;
         }
         dateColumn = dateColumn();
     }
@@ -93,23 +104,34 @@ final class Sample {
                 .orElse(1);
     }
 
+    // The next row, when it follows at once.
+    private Kept after(Kept row) {
+        return rows.stream().filter(r -> r.number == row.number + 1).findFirst().orElse(null);
+    }
+
+    private static List<String> joined(List<String> upper, List<String> lower) {
+        Row row = new Row();
+        row.fill(0, lower);
+        return row.titlesBelow(upper);
+    }
+
     private boolean isFull(Kept row) {
         return row.cells.size() == widest
                 && row.cells.stream().filter(c -> !c.isEmpty()).count() * 2 > widest;
     }
 
-    // Titles are words: no dates, no figures, none twice.
+    // Titles are words, none twice.
     private static boolean areTitles(List<String> cells) {
-        Set<String> seen = new LinkedHashSet<>();
-        for (String cell : cells) {
-            boolean words = Forms.DATES.stream().noneMatch(p -> DatePattern.isDate(p.parse(cell)))
-                    && (cell.chars().anyMatch(Character::isLetter)
-                            || cell.chars().noneMatch(Character::isDigit));
-            if (!words || !cell.isEmpty() && !seen.add(cell)) {
-                return false;
-            }
-        }
-        return true;
+        List<String> filled = cells.stream().filter(c -> !c.isEmpty()).toList();
+        return areWords(cells) && new HashSet<>(filled).size() == filled.size();
+    }
+
+    // No dates, no figures.
+    private static boolean areWords(List<String> cells) {
+        return cells.stream()
+                .allMatch(cell -> Forms.DATES.stream().noneMatch(p -> DatePattern.isDate(p.parse(cell)))
+                        && (cell.chars().anyMatch(Character::isLetter)
+                                || cell.chars().noneMatch(Character::isDigit)));
     }
 
     private int dateColumn() {

@@ -16,7 +16,8 @@ import java.util.Map;
  * @param facts what it is as a whole
  * @param rows all rows of the file
  * @param above rows above the titles, or above the data when there are none
- * @param titlesRow physical row of the titles; 0 when there are none
+ * @param titlesRow physical row of the titles, the last where they take several; 0 when there are none
+ * @param titleRows how many rows the titles take
  * @param dataRows rows of data
  * @param blankRows rows without content
  * @param below rows below the data
@@ -38,6 +39,7 @@ public record Survey(
         long rows,
         long above,
         int titlesRow,
+        int titleRows,
         long dataRows,
         long blankRows,
         long below,
@@ -82,6 +84,7 @@ public record Survey(
                 rows,
                 above,
                 titlesRow,
+                titleRows,
                 dataRows,
                 blankRows,
                 below,

@@ -136,6 +136,7 @@ public final class Surveyor {
                 watched.rows,
                 watched.above + watched.aside,
                 sample.titlesRow,
+                sample.titleRows,
                 watched.dataRows,
                 watched.blankRows,
                 watched.tail().size(),

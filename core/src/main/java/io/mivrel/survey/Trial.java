@@ -39,6 +39,8 @@ final class Trial {
     private final FieldTable table;
     private long unsound;
     private long records;
+    private long oneSide;
+    private long bothSides;
     /** Steps that hold: oldest first as written and reversed, newest first as written and reversed. */
     private final long[] holds = new long[4];
 
@@ -79,6 +81,7 @@ final class Trial {
     private void take(RecordBatch batch) {
         for (int i = 0; i < batch.size(); i++) {
             records++;
+            bothSides(batch, i);
             // A balance that does not follow makes a record unsound too, and is judged here.
             if (table == BankLines.TABLE) {
                 step(batch.row(i), batch.number(BankLines.AMOUNT, i), batch.number(BankLines.BALANCE, i));
@@ -89,6 +92,20 @@ final class Trial {
                 }
             }
         }
+    }
+
+    // A row with an amount on both of two sides that exclude each other says that they do not.
+    private void bothSides(RecordBatch batch, int i) {
+        Field plus =
+                table == BankLines.TABLE ? BankLines.MONEY_IN : table == JournalLines.TABLE ? JournalLines.DEBIT : null;
+        if (plus == null) {
+            return;
+        }
+        Field minus = table == BankLines.TABLE ? BankLines.MONEY_OUT : JournalLines.CREDIT;
+        boolean hasPlus = batch.number(plus, i) != Record.ABSENT && batch.number(plus, i) != 0;
+        boolean hasMinus = batch.number(minus, i) != Record.ABSENT && batch.number(minus, i) != 0;
+        oneSide += hasPlus != hasMinus ? 1 : 0;
+        bothSides += hasPlus && hasMinus ? 1 : 0;
     }
 
     private void step(long row, long amount, long balance) {
@@ -238,6 +255,14 @@ final class Trial {
                             order,
                             signs,
                             brokenRows.isEmpty() ? "" : "; it breaks at row " + brokenRows.get(0))));
+        }
+        if (oneSide + bothSides > 0) {
+            String sides = table == BankLines.TABLE ? "money in and money out" : "debit and credit";
+            proofs.add(new Proof(
+                    bothSides == 0,
+                    bothSides == 0
+                            ? sides + " are never both filled"
+                            : String.format(Locale.ROOT, "%s are both filled in %,d rows", sides, bothSides)));
         }
         statements(proofs);
         if (groups > 0) {

@@ -77,7 +77,8 @@ final class Watched implements RowSource {
             return false;
         }
         if (row.number() < sample.firstRow) {
-            above += sample.titlesRow == row.number() ? 0 : 1;
+            boolean title = row.number() <= sample.titlesRow && row.number() > sample.titlesRow - sample.titleRows;
+            above += title ? 0 : 1;
             return false;
         }
         if (row.isBlank()) {

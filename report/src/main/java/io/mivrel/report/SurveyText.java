@@ -80,8 +80,7 @@ public final class SurveyText {
             statement(span);
         }
         boolean fixed = facts.print() != null || facts.kind().isStatement();
-        String titles =
-                fixed ? "" : survey.titlesRow() == 0 ? "no titles, " : "titles in row " + survey.titlesRow() + ", ";
+        String titles = fixed ? "" : survey.titlesRow() == 0 ? "no titles, " : "titles in " + titles(survey) + ", ";
         String above =
                 survey.above() == 0 ? "" : count(survey.above(), "row") + (fixed ? " that are no data, " : " above, ");
         String blank = survey.blankRows() == 0 ? "" : ", " + count(survey.blankRows(), "blank row");
@@ -116,6 +115,12 @@ public final class SurveyText {
                                 ? ""
                                 : ", " + survey.numbers().minusMark() + " behind for minus"));
         out.append('\n');
+    }
+
+    private static String titles(Survey survey) {
+        return survey.titleRows() == 1
+                ? "row " + survey.titlesRow()
+                : "rows " + (survey.titlesRow() - survey.titleRows() + 1) + "-" + survey.titlesRow();
     }
 
     private static String kind(Facts facts) {

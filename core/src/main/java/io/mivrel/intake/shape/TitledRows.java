@@ -11,14 +11,15 @@ import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.List;
 
 /** Rows of a source whose titles stand in one of them, known to whoever asks. For one thread. */
 public final class TitledRows implements RowSource {
     private final RowSource inner;
     private final int titlesRow;
+    private final int titleRows;
     private final int dataRow;
+    private List<String> above = List.of();
     private final String until;
     private final boolean strict;
     private boolean below;
@@ -28,6 +29,7 @@ public final class TitledRows implements RowSource {
     public TitledRows(RowSource inner, FileForm form) {
         this.inner = inner;
         this.titlesRow = form.titlesRow();
+        this.titleRows = form.titleRows();
         this.dataRow = form.dataRow();
         this.until = form.until();
         // Of separated text, a row with fewer cells than titles is a broken one.
@@ -42,11 +44,10 @@ public final class TitledRows implements RowSource {
             return row;
         }
         if (titles == null && row.number() == titlesRow && !row.isBlank()) {
-            List<String> found = new ArrayList<>();
-            for (int i = 0; i < row.size(); i++) {
-                found.add(row.trimmed(i));
-            }
-            titles = found;
+            titles = row.titlesBelow(above);
+            row.aside(LeftOut.TITLES);
+        } else if (titles == null && row.number() < titlesRow && row.number() > titlesRow - titleRows) {
+            above = row.titlesBelow(above);
             row.aside(LeftOut.TITLES);
         } else if (row.number() < titlesRow || row.number() < dataRow) {
             row.aside(LeftOut.ABOVE_TITLES);

@@ -23,6 +23,8 @@ final class FileForms {
 
     private static final Pattern SLICE = Pattern.compile("([1-9][0-9]{0,4})(?: *- *([1-9][0-9]{0,4}))?");
 
+    private static final Pattern TITLE_ROWS = Pattern.compile("rows ([1-9][0-9]{0,4})-([1-9][0-9]{0,4})");
+
     private FileForms() {}
 
     /** The {@code file} block of a layout. */
@@ -45,6 +47,7 @@ final class FileForms {
                 part,
                 fixed ? slices(form) : List.of(),
                 titlesRow,
+                titlesRow == 0 ? 1 : titleRows(form),
                 titlesRow > 0 ? titlesRow + 1 : kind.isStatement() ? 1 : row(form, "data from", "", "row 1"),
                 kind.isStatement() ? "" : form.text("until", ""),
                 form.choice("order", "oldest first", "oldest first", "newest first")
@@ -113,7 +116,21 @@ final class FileForms {
         if (text.equals("none")) {
             return 0;
         }
-        return row(form, "titles", ", or 'none'", "row 1");
+        Matcher several = TITLE_ROWS.matcher(text);
+        if (several.matches()) {
+            int first = Integer.parseInt(several.group(1));
+            int last = Integer.parseInt(several.group(2));
+            if (last > first && last - first < 5) {
+                return last;
+            }
+        }
+        return row(form, "titles", ", 'rows 3-4' or 'none'", "row 1");
+    }
+
+    // Of 'rows 3-4' two, of 'row 4' one.
+    private static int titleRows(Form form) {
+        Matcher several = TITLE_ROWS.matcher(form.text("titles", ""));
+        return several.matches() ? Integer.parseInt(several.group(2)) - Integer.parseInt(several.group(1)) + 1 : 1;
     }
 
     private static int row(Form form, String key, String or, String otherwise) {

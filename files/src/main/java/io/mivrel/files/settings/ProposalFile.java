@@ -138,7 +138,13 @@ public final class ProposalFile {
 
     private static void titles(Survey survey, StringBuilder yaml) {
         yaml.append("  titles: ")
-                .append(survey.titlesRow() == 0 ? "none" : "row " + survey.titlesRow())
+                .append(
+                        survey.titlesRow() == 0
+                                ? "none"
+                                : survey.titleRows() == 1
+                                        ? "row " + survey.titlesRow()
+                                        : "rows " + (survey.titlesRow() - survey.titleRows() + 1) + "-"
+                                                + survey.titlesRow())
                 .append('\n');
         if (survey.titlesRow() == 0 && survey.above() > 0) {
             yaml.append("  data from: row ").append(survey.above() + 1).append('\n');

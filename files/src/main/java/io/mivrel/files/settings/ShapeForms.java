@@ -138,6 +138,7 @@ final class ShapeForms {
                                 main.part(),
                                 main.slices(),
                                 main.kind() == FileKind.FIXED_WIDTH ? 0 : Math.max(1, main.titlesRow()),
+                                1,
                                 2,
                                 "",
                                 false);

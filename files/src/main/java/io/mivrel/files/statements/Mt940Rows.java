@@ -17,7 +17,7 @@ import java.util.regex.Pattern;
  * physical line of its {@code :61:}. For one thread.
  */
 public final class Mt940Rows extends StatementRows {
-    private static final Pattern TAG = Pattern.compile("^:([0-9]{2}[A-Z]?):(.*)$");
+    private static final Pattern TAG = Pattern.compile("^:([0-9]{2}[A-Z]?|[A-Z]{2}):(.*)$");
     // 6!n[4!n]2a[1!a]15d1!a3!c16x[//16x], the mark of the entry first being R for a reversal.
     private static final Pattern LINE =
             Pattern.compile("^([0-9]{6})([0-9]{4})?(R?[CD])([A-Z])?([0-9]{1,12},[0-9]{0,3})([NFS])([A-Z0-9]{3})(.*)$");

@@ -1,0 +1,206 @@
+package io.mivrel;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import io.mivrel.intake.FileKind;
+import io.mivrel.run.Progress;
+import io.mivrel.survey.Survey;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import org.testng.annotations.Test;
+
+/** A survey of every kind of file, and its comparison with a layout. Real files. */
+public class SurveyKindsTest {
+    private static FileSurvey survey(Workshop workshop, String file, String text) throws IOException {
+        workshop.put(file, text);
+        return FileSurvey.of(workshop.folder.resolve(file));
+    }
+
+    private static List<String> questions(FileSurvey survey) {
+        return survey.survey().questions().stream().map(Survey.Question::about).toList();
+    }
+
+    // Amounts that grow, dates in order, headings by account on pages of twenty lines.
+    private static String print(Random random, boolean totals) {
+        StringBuilder print = new StringBuilder();
+        List<String> lines = new ArrayList<>();
+        for (int account = 4000; account < 4006; account++) {
+            lines.add("Account " + account + " Name of it");
+            for (int i = 0; i < 9; i++) {
+                long amount = random.nextInt(9_000_000);
+                lines.add(String.format(
+                        Locale.ROOT,
+                        "%02d/01/2027 V%03d  %-22s %,14.2f%s",
+                        1 + i * 3,
+                        i / 2,
+                        "text " + random.nextInt(100) + " of, a line",
+                        amount / 100.0,
+                        random.nextBoolean() ? "-" : " "));
+            }
+            if (totals) {
+                lines.add("            Total of " + account + "            1.00 ");
+            }
+        }
+        for (int i = 0; i < lines.size(); i++) {
+            if (i % 20 == 0) {
+                print.append(i > 0 ? "\f" : "")
+                        .append("LEDGER      PAGE ")
+                        .append(i / 20 + 1)
+                        .append("\n\n");
+                print.append("Date       Vchr  Narrative                      Amount\n");
+            }
+            print.append(lines.get(i)).append('\n');
+        }
+        return print.toString();
+    }
+
+    @Test
+    public void aPrintFileIsDividedAndItsHeadingsAreCarriedDown() throws Exception {
+        Random random = new Random(4);
+        for (int i = 0; i < 20; i++) {
+            FileSurvey survey = survey(new Workshop(), "a.txt", print(random, i % 2 == 0));
+            assertThat(survey.survey().facts().kind()).as(survey.text()).isEqualTo(FileKind.FIXED_WIDTH);
+            assertThat(survey.survey().dataRows()).as(survey.text()).isEqualTo(54);
+            assertThat(survey.survey().fields().keySet().toString()).contains("account", "reference", "amount");
+            assertThat(survey.layout()).contains("carry down:", "take: \"Account +(");
+        }
+    }
+
+    @Test
+    public void whatIsProposedForAPrintFileReadsItInARun() throws Exception {
+        Workshop workshop = new Workshop();
+        FileSurvey survey = survey(workshop, "a.txt", print(new Random(1), true));
+        workshop.takes("journal", "a.txt", survey.layout().replaceAll("signs: \"[^\"]*\"", "signs: as written"));
+        Reading read = Reading.of(workshop, "journal", io.mivrel.model.JournalLines.ACCOUNT);
+        assertThat(read.records()).hasSize(54).startsWith("4000").endsWith("4005");
+        assertThat(read.findings()).isEmpty();
+    }
+
+    @Test
+    public void anAmountThatOutgrowsItsColumnIsHeldAndNeverCut() throws Exception {
+        Workshop workshop = new Workshop();
+        FileSurvey survey = survey(workshop, "a.txt", print(new Random(1), false));
+        workshop.takes("journal", "a.txt", survey.layout().replaceAll("signs: \"[^\"]*\"", "signs: as written"));
+        String wider = "28/01/2027 V009  a text that is rather 123,456,789.01 \n";
+        workshop.put("a.txt", workshop.read("a.txt") + wider);
+        assertThat(Reading.of(workshop, "journal").rules()).containsAnyOf("text-between-columns", "amount-unreadable");
+    }
+
+    @Test
+    public void statementsNeedNoAnswerButTheirAccount() throws Exception {
+        String mt940 =
+                ":20:R\n:25:555\n:28C:1\n:60F:C270301GBP2,00\n:61:270302D1,00NTRFA\n:86:tin\n:62F:C270331GBP1,00\n";
+        Workshop workshop = new Workshop();
+        FileSurvey survey = survey(workshop, "unknown.dat", mt940);
+        assertThat(questions(survey)).containsExactly("account");
+        assertThat(survey.text()).contains("an MT940 statement", "opening 2.00 + movement -1.00 = closing 1.00");
+        workshop.takes("bank", "unknown.dat", survey.layout().replaceAll("account: \"[^\"]*\"", "account: 1200"));
+        assertThat(Reading.of(workshop, "bank", io.mivrel.model.BankLines.NARRATIVE)
+                        .records())
+                .containsExactly("tin");
+        FileSurvey broken = survey(workshop, "broken.dat", mt940.replace("GBP1,00", "GBP9,00"));
+        assertThat(broken.text()).contains("not proved");
+        String qif = "!Type:Bank\nD01/02/2027\nT-1.00\nPx\n^\nD03/04/2027\nT2.00\nPy\n^\n";
+        assertThat(questions(survey(workshop, "a.qif", qif))).contains("date", "account");
+    }
+
+    @Test
+    public void aWorkbookWithSeveralSheetsIsAskedWhich() throws Exception {
+        Workshop workshop = new Workshop().put("a.ods", WorkbooksTest.sheet("<table:table-cell/>"));
+        assertThat(FileSurvey.of(workshop.folder.resolve("a.ods"))
+                        .survey()
+                        .facts()
+                        .kind())
+                .isEqualTo(FileKind.WORKBOOK);
+        workshop.put("b.xlsx", (byte[]) WorkbooksTest.kinds()[0][1]);
+        FileSurvey one = FileSurvey.of(workshop.folder.resolve("b.xlsx"), "b.xlsx", "Lines", Progress.NONE);
+        assertThat(one.survey().facts().part()).isEqualTo("Lines");
+        assertThat(one.survey().titlesRow()).isEqualTo(3);
+        assertThatThrownBy(() -> FileSurvey.of(workshop.folder.resolve("b.xlsx"), "b.xlsx", "Pay", Progress.NONE))
+                .hasMessageContaining("Notes, Lines");
+    }
+
+    private static final String MARCH =
+            "Date,Text,In,Out,Balance\n01/03/2027,shop,1.00,,1.00\n02/03/2027,tin,,0.50,0.50\n"
+                    + "13/03/2027,tin,,0.25,0.25\n14/03/2027,shop,2.00,,2.25\n";
+
+    private static FileSurvey.Likeness like(String text) throws Exception {
+        Workshop workshop = new Workshop();
+        FileSurvey march = survey(workshop, "march.csv", MARCH);
+        workshop.put("mine.yaml", march.layout().replaceAll("account: \"[^\"]*\"", "account: 1200"));
+        return survey(workshop, "april.csv", text).like(workshop.folder.resolve("mine.yaml"), 1);
+    }
+
+    @Test
+    public void aFileOfTheSameFormIsLikeItsLayout() throws Exception {
+        FileSurvey.Likeness same = like(MARCH);
+        assertThat(same.isLike()).as(same.text()).isTrue();
+        assertThat(same.text()).contains("the layout reads this file", "row 2").doesNotContain("harmless");
+    }
+
+    @Test
+    public void columnsGoneNewRenamedMovedAndWrittenOtherwiseAreNamed() throws Exception {
+        assertThat(like(MARCH.replace("Text", "Texts")).text()).contains("renamed: 'Text' is probably 'Texts' now");
+        assertThat(like(MARCH.replace("Text", "Particulars")).text()).contains("'Text' is probably 'Particulars'");
+        String moved = "Text,Date,In,Out,Balance,Branch\nshop,01/03/2027,1.00,,1.00,x\ntin,13/03/2027,,0.50,0.50,x\n"
+                + "tin,14/03/2027,,0.25,0.25,x\n";
+        assertThat(like(moved).text())
+                .contains("moved: 'Date' from column 1 to column 2", "new: 'Branch'", "the layout reads");
+        assertThat(like(MARCH.replace("/03/2027", ".03.2027")).text()).contains("'Date' is written '01.03.2027'");
+        assertThat(like(MARCH.replace("2027,", "2027;").replace(',', ';')).text())
+                .contains("divided by ';'");
+        assertThat(like(MARCH.replaceAll("(..)/03/2027", "03/$1/2027")).text()).contains("MM/dd/uuuu");
+        assertThat(like(":20:R\n:25:5\n:28C:1\n:60F:C270301GBP2,00\n:62F:C270301GBP2,00\n")
+                        .text())
+                .contains("an MT940 statement");
+        assertThat(like(MARCH).isLike()).isTrue();
+    }
+
+    @Test
+    public void twoEncodingsInOneFileAreAskedAndTheRowsNamed() throws Exception {
+        byte[] utf8 = MARCH.replace("shop", "été").getBytes(StandardCharsets.UTF_8);
+        byte[] latin = "15/03/2027,\u00fcber,1.00,,3.25\n".getBytes(StandardCharsets.ISO_8859_1);
+        byte[] both = java.util.Arrays.copyOf(utf8, utf8.length + latin.length);
+        System.arraycopy(latin, 0, both, utf8.length, latin.length);
+        Path file = new Workshop().put("mixed.csv", both).folder.resolve("mixed.csv");
+        FileSurvey survey = FileSurvey.of(file);
+        assertThat(questions(survey)).contains("encoding");
+        assertThat(survey.text()).contains("row 6 holds bytes that are nothing in this encoding");
+        assertThat(Files.exists(file)).isTrue();
+    }
+
+    @Test
+    public void titlesMayTakeTwoRows() throws Exception {
+        Workshop workshop = new Workshop();
+        FileSurvey survey = survey(
+                workshop,
+                "a.csv",
+                "Larkmoor\nDate,Text,Paid,Paid,Balance\nbooked,of it,in,out,after\n13/03/2027,shop,1.00,,1.00\n"
+                        + "14/03/2027,tin,,0.25,0.75\n15/03/2027,tin,,0.25,0.50\n16/03/2027,tin,,0.25,0.25\n");
+        assertThat(survey.text()).contains("titles in rows 2-3, 1 row above", "Paid in");
+        String layout = "layout: B\ngives: bank lines\naccount: 1200\nfile: {titles: rows 2-3}\nfields:\n"
+                + "  date: {column: Date booked, pattern: dd/MM/uuuu}\n  money in: {column: Paid in}\n"
+                + "  money out: {column: Paid out}\n  balance: {column: Balance after}\nunused: [Text of it]\n";
+        Reading read = Reading.of(workshop.takes("bank", "a.csv", layout), "bank", io.mivrel.model.BankLines.AMOUNT);
+        assertThat(read.records()).containsExactly("100", "-25", "-25", "-25");
+        assertThat(read.tally().leftOut().toString()).isEqualTo("{ABOVE_TITLES=1, TITLES=2}");
+        assertThat(read.findings()).isEmpty();
+    }
+
+    @Test
+    public void aSideMarkIsProposed() throws Exception {
+        FileSurvey survey = survey(
+                new Workshop(),
+                "card.csv",
+                "Date,Merchant,Amount,Owed\n13/03/2027,a,5.00,5.00\n14/03/2027,b,7.00,12.00\n15/03/2027,c,10.00 CR,2.00\n"
+                        + "16/03/2027,d,1.00,3.00\n");
+        assertThat(survey.layout()).contains("minus mark: \"CR\"", "signs: \"? all reversed, or as written?");
+    }
+}
