@@ -23,6 +23,8 @@ public final class SafeXml {
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         factory.setProperty(XMLInputFactory.IS_COALESCING, true);
+        // Else what is damaged in a text comes as another exception, when the text is asked for.
+        factory.setProperty(WstxInputProperties.P_LAZY_PARSING, false);
         factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, DEEPEST);
         factory.setProperty(WstxInputProperties.P_MAX_TEXT_LENGTH, LONGEST_TEXT);
         factory.setProperty(WstxInputProperties.P_MAX_ATTRIBUTE_SIZE, LONGEST_TEXT);

@@ -58,12 +58,6 @@ public final class CamtRows extends StatementRows {
             return true;
         } catch (XMLStreamException e) {
             throw SafeXml.refused(e, "the file");
-        } catch (RuntimeException e) {
-            // The parser wraps what it meets while it goes on lazily.
-            if (e.getCause() instanceof XMLStreamException damaged) {
-                throw SafeXml.refused(damaged, "the file");
-            }
-            throw e;
         }
     }
 

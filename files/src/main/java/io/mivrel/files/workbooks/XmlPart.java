@@ -39,12 +39,6 @@ final class XmlPart implements Closeable {
             return event;
         } catch (XMLStreamException e) {
             throw SafeXml.refused(e, "the workbook");
-        } catch (RuntimeException e) {
-            // The parser wraps what it meets while it goes on lazily.
-            if (e.getCause() instanceof XMLStreamException damaged) {
-                throw SafeXml.refused(damaged, "the workbook");
-            }
-            throw e;
         }
     }
 
