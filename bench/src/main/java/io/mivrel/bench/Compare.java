@@ -16,7 +16,7 @@ import java.util.stream.Stream;
 /**
  * Times whole processes, side by side in one run: {@code mivrel run} on the generated files, and merely reading the same
  * files with the CSV library. Both get the same heap. Arguments: lines (default 5,000,000), rounds (default 3), and the
- * names of the inputs (default {@code j b}).
+ * names of the inputs (default {@code j b}; others are {@code f x o c m} of {@link FormatGenerator}).
  */
 public final class Compare {
     private record Sample(double seconds, long peakBytes) {}
@@ -55,12 +55,15 @@ public final class Compare {
     }
 
     private void input(String input) throws Exception {
-        Path file = data.resolve(input + ".csv");
+        boolean text = input.equals("j") || input.equals("b");
+        Path file = text ? data.resolve(input + ".csv") : FormatGenerator.fill(data, input, lines);
+        // A file that the CSV library cannot read is compared with the text of as many lines.
+        Path floor = text ? file : data.resolve(input.equals("f") || input.equals("x") ? "j.csv" : "b.csv");
         List<Sample> floors = new ArrayList<>();
         List<Sample> runs = new ArrayList<>();
         List<Double> ratios = new ArrayList<>();
         // The machine's speed drifts, so each run stands between two readings and is compared with both.
-        Sample before = time(0, floorCommand(file));
+        Sample before = time(0, floorCommand(floor));
         for (int round = 0; round < rounds; round++) {
             clean();
             Sample run = time(
@@ -69,7 +72,7 @@ public final class Compare {
                             home.resolve("mivrel").toString(),
                             "run",
                             data.resolve(input + ".yaml").toString()));
-            Sample after = time(0, floorCommand(file));
+            Sample after = time(0, floorCommand(floor));
             floors.add(before);
             floors.add(after);
             runs.add(run);
@@ -77,10 +80,14 @@ public final class Compare {
             before = after;
         }
         clean();
-        double megabytes = Files.size(file) / 1e6;
-        print(input, "CSV library, read only", floors, megabytes, 1.0);
+        print(input, "CSV library, read only", floors, lines, Files.size(floor) / 1e6, 1.0);
         ratios.sort(null);
-        print(input, "mivrel run", runs, megabytes, ratios.get(ratios.size() / 2));
+        long rows = input.equals("x")
+                ? FormatGenerator.WORKBOOK_ROWS
+                : text || input.equals("f") ? lines : FormatGenerator.ENTRIES;
+        // With another number of rows a ratio says nothing.
+        double ratio = rows == lines ? ratios.get(ratios.size() / 2) : Double.NaN;
+        print(input, "mivrel run", runs, rows, Files.size(file) / 1e6, ratio);
     }
 
     private static List<String> floorCommand(Path file) {
@@ -138,7 +145,8 @@ public final class Compare {
         }
     }
 
-    private void print(String input, String what, List<Sample> samples, double megabytes, double ratio) {
+    private static void print(
+            String input, String what, List<Sample> samples, long rows, double megabytes, double ratio) {
         double seconds = samples.stream().mapToDouble(Sample::seconds).sorted().toArray()[samples.size() / 2];
         long peak = samples.stream().mapToLong(Sample::peakBytes).max().orElse(0);
         System.out.printf(
@@ -147,7 +155,7 @@ public final class Compare {
                 input,
                 what,
                 seconds,
-                lines / seconds,
+                rows / seconds,
                 megabytes / seconds,
                 peak / 1e6,
                 ratio);

@@ -73,22 +73,29 @@ final class Archive {
     /** Follows the bytes of an XML part: how far its tags stand apart, and that it declares no document type. */
     private static final class Markup {
         private long sinceTag;
-        private int before;
-        private int beforeThat;
+        private int tagOpens;
+        private boolean endsWithTag;
 
         void take(byte[] block, int length, String name) throws UnreadableFileException {
+            int last = -1;
             for (int i = 0; i < length; i++) {
-                int c = block[i];
+                byte c = block[i];
                 if (c == '<') {
-                    sinceTag = 0;
-                } else if (++sinceTag > LONGEST_TEXT) {
-                    throw beyond("'" + name + "' holds a text of more than " + (LONGEST_TEXT >> 20) + " MB");
+                    last = i;
+                } else if (c == '!' || tagOpens > 0) {
+                    // '<!D' begins a document type; it may lie across two blocks.
+                    tagOpens = c == '!' && (last == i - 1 && last >= 0 || i == 0 && endsWithTag)
+                            ? 1
+                            : tagOpens == 1 && c == 'D' ? 2 : 0;
+                    if (tagOpens == 2) {
+                        throw SafeXml.documentType("'" + name + "'");
+                    }
                 }
-                if (c == 'D' && before == '!' && beforeThat == '<') {
-                    throw SafeXml.documentType("'" + name + "'");
-                }
-                beforeThat = before;
-                before = c;
+            }
+            endsWithTag = length > 0 && block[length - 1] == '<';
+            sinceTag = last < 0 ? sinceTag + length : length - last;
+            if (sinceTag > LONGEST_TEXT) {
+                throw beyond("'" + name + "' holds a text of more than " + (LONGEST_TEXT >> 20) + " MB");
             }
         }
     }

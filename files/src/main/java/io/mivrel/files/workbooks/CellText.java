@@ -22,6 +22,9 @@ final class CellText {
         if (raw.length() > LONGEST_NUMBER) {
             return raw;
         }
+        if (isPlain(raw)) {
+            return raw;
+        }
         try {
             BigDecimal exact = new BigDecimal(raw.strip());
             if (Math.abs((long) exact.scale()) > 400) {
@@ -32,6 +35,37 @@ final class CellText {
         } catch (NumberFormatException e) {
             return raw;
         }
+    }
+
+    // Digits with at most a minus and a point, too few for anything to be left over, and nothing to strip.
+    private static boolean isPlain(String raw) {
+        int point = raw.indexOf('.');
+        int from = raw.startsWith("-") ? 1 : 0;
+        if (raw.length() > 15 || raw.length() == from || raw.charAt(from) == '0' || point == from) {
+            return false;
+        }
+        for (int i = from; i < raw.length(); i++) {
+            if (i != point && (raw.charAt(i) < '0' || raw.charAt(i) > '9')) {
+                return false;
+            }
+        }
+        return point < 0 || raw.charAt(raw.length() - 1) != '0' && point < raw.length() - 1;
+    }
+
+    /** A number of digits only, at most so many; -1 for any other text. */
+    static int whole(String text, int most) {
+        if (text.isEmpty() || text.length() > most) {
+            return -1;
+        }
+        int number = 0;
+        for (int i = 0; i < text.length(); i++) {
+            int digit = text.charAt(i) - '0';
+            if (digit < 0 || digit > 9) {
+                return -1;
+            }
+            number = number * 10 + digit;
+        }
+        return number;
     }
 
     /** True when a number format shows a day: it has a day or a year outside of quoted text. */
@@ -50,11 +84,8 @@ final class CellText {
         String number = number(raw);
         int point = number.indexOf('.');
         String whole = point < 0 ? number : number.substring(0, point);
-        if (!whole.matches("[0-9]{1,7}")) {
-            return number;
-        }
-        long serial = Long.parseLong(whole);
-        if (serial > LAST_SERIAL || (!from1904 && (serial < 1 || serial == 60))) {
+        long serial = whole(whole, 7);
+        if (serial < 0 || serial > LAST_SERIAL || (!from1904 && (serial < 1 || serial == 60))) {
             return number;
         }
         // Spreadsheets count a 29 February 1900 that never was.

@@ -188,10 +188,11 @@ final class XlsxWorkbook implements Workbooks.Workbook {
             if (text.isEmpty()) {
                 return number + 1;
             }
-            if (!text.matches("[1-9][0-9]{0,6}")) {
+            int row = CellText.whole(text, 7);
+            if (row < 1) {
                 throw damaged("a row has the number '" + text + "'");
             }
-            return Long.parseLong(text);
+            return row;
         }
 
         private UnreadableFileException damaged(String what) {
@@ -264,16 +265,16 @@ final class XlsxWorkbook implements Workbooks.Workbook {
         }
 
         private String shared(String index) throws IOException {
-            if (!index.matches("[0-9]{1,8}") || Integer.parseInt(index) >= parts.texts.size()) {
+            int place = CellText.whole(index, 8);
+            if (place < 0 || place >= parts.texts.size()) {
                 throw damaged("a cell names the text '" + index + "', which the workbook lacks");
             }
-            return parts.texts.get(Integer.parseInt(index));
+            return parts.texts.get(place);
         }
 
         private boolean isDate(String style) {
-            return style.matches("[0-9]{1,6}")
-                    && Integer.parseInt(style) < parts.dateStyles.size()
-                    && parts.dateStyles.get(Integer.parseInt(style));
+            int place = CellText.whole(style, 6);
+            return place >= 0 && place < parts.dateStyles.size() && parts.dateStyles.get(place);
         }
 
         @Override
