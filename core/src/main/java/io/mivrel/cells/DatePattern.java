@@ -14,7 +14,7 @@ import java.util.Locale;
  * A date pattern compiled once: {@code uuuu} year, {@code uu} year in a declared window of a hundred years, {@code MM}
  * or {@code M} month, {@code MMM} or {@code MMMM} English month name, {@code dd} or {@code d} day, {@code EEE} or
  * {@code EEEE} English day name, and every other character as itself ({@code yyyy} and {@code yy} are read as
- * {@code uuuu} and {@code uu}). Doubled letters take exactly two digits, single ones one or two. The day name must
+ * {@code uuuu} and {@code uu}); or {@code serial}, the number that spreadsheets give a day, counted from 1900. Doubled letters take exactly two digits, single ones one or two. The day name must
  * belong to the date. Immutable.
  */
 public final class DatePattern {
@@ -52,8 +52,16 @@ public final class DatePattern {
         DAY_LOOSE,
         WEEKDAY,
         WEEKDAY_FULL,
+        /** The whole pattern: a number of days as spreadsheets count them. */
+        SERIAL,
         LITERAL
     }
+
+    private static final String SERIAL_NAME = "serial";
+    /** The serial number of 1 January 1970; spreadsheets count a 29 February 1900 that never was, number 60. */
+    private static final int SERIAL_EPOCH = 25_569;
+
+    private static final int LAST_SERIAL = 2_958_465;
 
     private record Part(Kind kind, char literal) {}
 
@@ -77,6 +85,9 @@ public final class DatePattern {
      * and then {@code uu} is refused. Throws {@link IllegalArgumentException} that says what is wrong with it.
      */
     public static DatePattern of(String pattern, int centuryFrom) {
+        if (pattern.equals(SERIAL_NAME)) {
+            return new DatePattern(pattern, centuryFrom, List.of(new Part(Kind.SERIAL, (char) 0)));
+        }
         List<Part> parts = new ArrayList<>();
         int i = 0;
         while (i < pattern.length()) {
@@ -157,12 +168,16 @@ public final class DatePattern {
         if (i == e) {
             return BLANK;
         }
+        if (parts[0].kind == Kind.SERIAL) {
+            return serial(c, i, e);
+        }
         int year = 0;
         int month = 0;
         int day = 0;
         int weekday = 0;
         for (Part part : parts) {
             switch (part.kind) {
+                case SERIAL -> throw new IllegalStateException("stands alone");
                 case LITERAL -> {
                     int length = Spans.match(c, i, e, part.literal);
                     if (length == 0) {
@@ -301,12 +316,34 @@ public final class DatePattern {
         return days + DAYS_BEFORE[leap(year)][month] + day - 1;
     }
 
+    // A time of day behind a point is left aside.
+    private static long serial(byte[] c, int from, int end) {
+        int serial = 0;
+        int i = from;
+        while (i < end && i - from < 8 && c[i] >= '0' && c[i] <= '9') {
+            serial = serial * 10 + c[i++] - '0';
+        }
+        boolean digits = i > from;
+        if (i < end && c[i] == '.') {
+            i++;
+            while (i < end && c[i] >= '0' && c[i] <= '9') {
+                i++;
+            }
+        }
+        if (!digits || i < end || serial < 1 || serial == 60 || serial > LAST_SERIAL) {
+            return UNREADABLE;
+        }
+        return serial - SERIAL_EPOCH + (serial < 60 ? 1 : 0);
+    }
+
     /** Appends a date in this pattern. */
     public void append(long epochDay, CellBuffer out) {
         LocalDate date = LocalDate.ofEpochDay(epochDay);
         for (Part part : parts) {
             switch (part.kind) {
                 case LITERAL -> out.append(part.literal);
+                case SERIAL ->
+                    out.append(Long.toString(epochDay + SERIAL_EPOCH - (epochDay < 60 - SERIAL_EPOCH ? 1 : 0)));
                 case YEAR -> out.digits(date.getYear(), 4);
                 case SHORT_YEAR -> out.digits(date.getYear() % 100, 2);
                 case MONTH -> out.digits(date.getMonthValue(), 2);
@@ -342,7 +379,7 @@ public final class DatePattern {
         if (parse(text) == WRONG_WEEKDAY) {
             return weekday(text);
         }
-        int[] numbers = numbersIn(text);
+        int[] numbers = parts[0].kind == Kind.SERIAL ? null : numbersIn(text);
         if (numbers == null) {
             return new Refusal("is no date in the pattern " + pattern, other(text));
         }

@@ -17,11 +17,17 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * Compares the files of one account with one another, once all are read: the closing balance of each, and the movement of
- * the next without the lines that both have, must lead to the closing balance of the next. For one thread.
+ * Compares the files of one account with one another, once all are read: a file that begins after another one ended must go
+ * out from its closing balance, and all lines together, each once, must lead from the first balance to the last. For one
+ * thread.
  */
 final class Continuity {
-    private record Covered(int ordinal, IntakeTally tally, LocalDate from, LocalDate to, long opening, long closing) {
+    private record Covered(int ordinal, IntakeTally tally, LocalDate from, LocalDate to, long closing) {
+        // Some formats state no opening balance; it follows from the closing one.
+        long opening() {
+            return closing - movement();
+        }
+
         long movement() {
             return tally.spans().stream().mapToLong(StatementSpan::movement).sum();
         }
@@ -40,16 +46,21 @@ final class Continuity {
     /** Compares the files; the tallies stand in the order of the inputs. */
     void compare(List<IntakeTally> tallies) {
         Map<String, List<Covered>> byAccount = new LinkedHashMap<>();
+        Set<String> unsure = new HashSet<>();
         for (int i = 0; i < tallies.size(); i++) {
             String account = plan.inputs().get(i).layout().account();
             if (account != null && overlaps.watches(account)) {
                 tellOverlap(tallies.get(i), overlaps.of(i + 1));
                 Covered covered = covered(i + 1, tallies.get(i));
-                if (covered != null) {
+                if (covered == null) {
+                    // A file that fails on its own, or has no balances, leaves nothing to compare the others with.
+                    unsure.add(account);
+                } else {
                     byAccount.computeIfAbsent(account, a -> new ArrayList<>()).add(covered);
                 }
             }
         }
+        byAccount.keySet().removeAll(unsure);
         byAccount.values().forEach(this::follow);
     }
 
@@ -84,50 +95,75 @@ final class Continuity {
         LocalDate to = last.to() != null ? last.to() : tally.lastDate().orElse(null);
         return from == null || to == null || last.closing() == Record.ABSENT
                 ? null
-                : new Covered(ordinal, tally, from, to, first.opening(), last.closing());
+                : new Covered(ordinal, tally, from, to, last.closing());
     }
 
     private void follow(List<Covered> files) {
         files.sort(Comparator.comparing(Covered::from).thenComparing(Covered::to));
         Covered before = null;
+        boolean found = false;
+        long movement = 0;
         for (Covered file : files) {
-            if (before == null || !isWithin(file, before)) {
-                if (before != null) {
-                    compare(before, file);
+            movement += file.movement() - overlaps.of(file.ordinal()).movement();
+            // A file that ends before another one that began earlier adds nothing behind it.
+            if (before == null || file.to().isAfter(before.to())) {
+                if (before != null && file.from().isAfter(before.to()) && !goesOn(files, before.to(), file)) {
+                    found = true;
+                    gap(before, file);
                 }
                 before = file;
             }
         }
-    }
-
-    // A file that another one covers from beginning to end adds nothing and proves nothing.
-    private boolean isWithin(Covered file, Covered whole) {
-        return !file.to().isAfter(whole.to())
-                && overlaps.of(file.ordinal()).lines() == file.tally().records();
-    }
-
-    private void compare(Covered before, Covered file) {
-        // Lines that both have were counted in whichever file was read first.
-        long common = overlaps.of(Math.max(before.ordinal(), file.ordinal())).movement();
-        long expected = before.closing() + file.movement() - common;
-        if (expected == file.closing()) {
-            return;
+        // Where files overlap, only all of them together can be compared: every line once leads to the last balance.
+        if (!found && files.size() > 1 && !leadsToTheEnd(files, movement)) {
+            apart(files.get(0), before, movement);
         }
-        int decimals = plan.books().decimals();
-        long off = file.closing() - expected;
-        findings.add(new Finding(
-                Rule.STATEMENT_GAP,
-                Origin.of(file.tally().file(), 0),
-                "",
-                file.opening() == Record.ABSENT ? "" : Money.show(file.opening(), decimals),
-                before.tally().file() + " closes on " + before.to() + " with "
-                        + Money.show(before.closing(), decimals) + ", but "
-                        + file.tally().file() + " from " + file.from()
-                        + " on goes out from " + Money.show(before.closing() + off, decimals),
-                "lines of " + Money.show(off, decimals)
+    }
+
+    // Of files that begin or end on the same day, the days do not tell which is the first or the last.
+    private static boolean leadsToTheEnd(List<Covered> files, long movement) {
+        LocalDate begins = files.get(0).from();
+        LocalDate ends =
+                files.stream().map(Covered::to).max(Comparator.naturalOrder()).orElseThrow();
+        return files.stream()
+                .filter(first -> first.from().equals(begins))
+                .anyMatch(first -> files.stream()
+                        .filter(last -> last.to().equals(ends))
+                        .anyMatch(last -> first.opening() + movement == last.closing()));
+    }
+
+    // Of several files that end on a day, one must end with what the next one begins with.
+    private static boolean goesOn(List<Covered> files, LocalDate day, Covered next) {
+        return files.stream().anyMatch(f -> f.to().equals(day) && f.closing() == next.opening());
+    }
+
+    private void gap(Covered before, Covered file) {
+        wrong(
+                file,
+                before.tally().file() + " closes on " + before.to() + " with " + show(before.closing()) + ", but "
+                        + file.tally().file() + " from " + file.from() + " on goes out from " + show(file.opening()),
+                "lines of " + show(file.opening() - before.closing())
                         + " in all are missing between the two: download the days between " + before.to() + " and "
-                        + file.from()));
+                        + file.from());
+    }
+
+    private void apart(Covered first, Covered last, long movement) {
+        wrong(
+                last,
+                first.tally().file() + " goes out from " + show(first.opening()) + " and all lines, each once, come to "
+                        + show(movement) + ", which leads to " + show(first.opening() + movement) + ", but "
+                        + last.tally().file() + " closes with " + show(last.closing()),
+                "one of the files that overlap was changed, or a line is missing between them");
+    }
+
+    private void wrong(Covered file, String reason, String suggestion) {
+        findings.add(new Finding(
+                Rule.STATEMENT_GAP, Origin.of(file.tally().file(), 0), "", show(file.opening()), reason, suggestion));
         failed.add(file.tally().file());
+    }
+
+    private String show(long minor) {
+        return Money.show(minor, plan.books().decimals());
     }
 
     List<Finding> findings() {

@@ -51,6 +51,9 @@ final class Pass {
     private final Fate beyond = new Fate();
     private final Fate takenOnce = new Fate();
     private final Overlaps overlaps;
+    /** What an earlier pass found between the files, when this one holds some of them and cannot find it again. */
+    private final Continuity known;
+
     private final Continuity continuity;
     private String bankAccount;
     private int bankFile;
@@ -68,10 +71,11 @@ final class Pass {
 
     /** A first pass. */
     Pass(RunPlan plan, Progress progress) {
-        this(plan, progress, Set.of(), null);
+        this(plan, progress, Set.of(), null, null);
     }
 
-    private Pass(RunPlan plan, Progress progress, Set<String> heldFiles, Grouping earlier) {
+    private Pass(RunPlan plan, Progress progress, Set<String> heldFiles, Grouping earlier, Continuity known) {
+        this.known = known;
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
@@ -132,7 +136,7 @@ final class Pass {
             }
             tallies = reader.tallies();
             continuity.compare(tallies);
-            continuity.findings().forEach(findings::add);
+            between().findings().forEach(findings::add);
             finish();
         } catch (UncheckedIOException e) {
             throw e.getCause();
@@ -321,10 +325,14 @@ final class Pass {
         }
     }
 
+    private Continuity between() {
+        return known != null ? known : continuity;
+    }
+
     private Set<String> failedFiles() {
         Set<String> failed = new HashSet<>(heldFiles);
         for (IntakeTally tally : tallies) {
-            boolean fails = tally.failed() || continuity.failed().contains(tally.file());
+            boolean fails = tally.failed() || between().failed().contains(tally.file());
             if (fails && tally.records() > 0) {
                 failed.add(tally.file());
             }
@@ -339,7 +347,7 @@ final class Pass {
 
     /** A pass with the knowledge that this one lacked. */
     Pass next() {
-        return new Pass(plan, progress, failedFiles(), grouping);
+        return new Pass(plan, progress, failedFiles(), grouping, between());
     }
 
     /** Proves and publishes, or with a blocker and 'hold everything' throws the deliveries away. */

@@ -100,4 +100,25 @@ public class DatePatternTest {
         assertThatThrownBy(() -> DatePattern.of("dd/uuuu")).hasMessageContaining("one day, one month and one year");
         assertThatThrownBy(() -> DatePattern.of("dd/MM/uuuu HH")).hasMessageContaining("'HH'");
     }
+
+    @Test
+    public void serialNumbersAreThoseOfSpreadsheets() {
+        DatePattern serial = DatePattern.of("serial");
+        assertThat(serial.parse("46388")).isEqualTo(LocalDate.of(2027, 1, 1).toEpochDay());
+        assertThat(serial.parse(" 46388.75 "))
+                .isEqualTo(LocalDate.of(2027, 1, 1).toEpochDay());
+        assertThat(serial.parse("61")).isEqualTo(LocalDate.of(1900, 3, 1).toEpochDay());
+        assertThat(serial.parse("59")).isEqualTo(LocalDate.of(1900, 2, 28).toEpochDay());
+        assertThat(serial.parse("1")).isEqualTo(LocalDate.of(1900, 1, 1).toEpochDay());
+        for (String bad : new String[] {"60", "0", "2958466", "01/02/2027", "46388,5", "-1", "x"}) {
+            assertThat(DatePattern.isDate(serial.parse(bad))).as(bad).isFalse();
+            assertThat(serial.explain(bad).reason()).contains("serial");
+        }
+        for (int day = 1; day < 100_000; day += 977) {
+            if (day != 60) {
+                long parsed = serial.parse(Integer.toString(day));
+                assertThat(serial.format(LocalDate.ofEpochDay(parsed))).isEqualTo(Integer.toString(day));
+            }
+        }
+    }
 }
