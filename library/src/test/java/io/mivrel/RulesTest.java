@@ -181,7 +181,7 @@ public class RulesTest {
 
     private static void formats(List<Case> cases) {
         cases.add(of(FILE_KIND_DIFFERS, 0, statement("a.ofx", "Date,Text\n"), "the file is plain text"));
-        cases.add(of(FILE_ENDING_DIFFERS, 0, statement("a.csv", OFX), "it is an OFX statement"));
+        cases.add(of(FILE_ENDING_DIFFERS, 0, statement("a.csv", OFX), "it is a statement in OFX"));
         cases.add(of(FILE_DAMAGED, 1, statement("a.ofx", OFX.replace("</OFX>", "")), "ends before </OFX>"));
         cases.add(of(FILE_BEYOND_CAP, 3, statement("a.ofx", OFX + "\n\n<" + "x".repeat(300)), "256"));
         cases.add(of(ENTRY_UNREADABLE, 5, statement("a.sta", MT940.replace("D1,00", "1.00")), "no statement entry"));

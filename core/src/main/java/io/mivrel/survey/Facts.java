@@ -10,7 +10,7 @@ import java.util.List;
  * What a file is as a whole, before its rows are looked at. Immutable.
  *
  * @param kind the kind of file by its content
- * @param words the kind for people, such as {@code an OFX statement}
+ * @param words the kind for people, such as {@code a statement in OFX}
  * @param encoding name of the character set of a text
  * @param encodingWhy the evidence for it; empty for files that are no text
  * @param encodingSure false when another one could be meant

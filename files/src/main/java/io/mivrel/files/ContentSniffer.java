@@ -51,7 +51,7 @@ public final class ContentSniffer {
         String begin = text.stripLeading();
         String upper = begin.substring(0, Math.min(begin.length(), 4096)).toUpperCase(Locale.ROOT);
         if (upper.startsWith("OFXHEADER") || upper.startsWith("<?OFX") || upper.contains("<OFX>")) {
-            return new Content(FileKind.OFX, "an OFX statement", ofxEncoding(upper, text), false);
+            return new Content(FileKind.OFX, "a statement in OFX", ofxEncoding(upper, text), false);
         }
         if (upper.startsWith("<")) {
             return xml(upper, begin);

@@ -86,7 +86,8 @@ public final class SourceFiles {
         if (Files.size(file) == 0) {
             return new Told(new NoRows(), null);
         }
-        if (content.kind() == null || !(isText ? !isWorkbook(content) : wanted.takes(content.kind()))) {
+        boolean takes = isText ? content.kind() == FileKind.SEPARATED : wanted.takes(content.kind());
+        if (content.kind() == null || !takes) {
             return new Refused(new UnreadableFileException(
                     Rule.FILE_KIND_DIFFERS,
                     0,
@@ -98,11 +99,6 @@ public final class SourceFiles {
         } catch (UnreadableFileException e) {
             return new Refused(e);
         }
-    }
-
-    // Any text may be read as text, also one that is a statement.
-    private static boolean isWorkbook(Content content) {
-        return content.kind() == FileKind.WORKBOOK;
     }
 
     private static RowSource open(Path file, FileForm form, Content content) throws IOException {

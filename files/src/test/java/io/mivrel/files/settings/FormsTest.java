@@ -15,8 +15,14 @@ import io.mivrel.delivery.DeliveryForm;
 import io.mivrel.delivery.Takes;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.FileForm;
+import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
+import io.mivrel.intake.RowFilter;
 import io.mivrel.intake.Signs;
+import io.mivrel.intake.shape.FanOut;
+import io.mivrel.intake.shape.Link;
+import io.mivrel.intake.shape.Tags;
+import io.mivrel.model.BankLines;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
@@ -101,6 +107,93 @@ public class FormsTest {
         assertThat(layout.fields().get(InvoiceLines.PARTY).columns()).containsExactly("#7");
         assertThat(layout.fields().get(InvoiceLines.PARTY).ifBlank()).isEqualTo("CASH");
         assertThat(layout.fields().get(InvoiceLines.ACCOUNT).constant()).isEqualTo("4000");
+    }
+
+    private Layout layout(String text) {
+        return LayoutFile.read(write("layout.yaml", "layout: L\n" + text), "layout.yaml", problems);
+    }
+
+    private static final String JOURNAL_FIELDS = """
+            fields:
+              reference: {column: r}
+              date:      {column: d}
+              account:   {column: a, take: "([0-9]+)", values: {4: "4000"}}
+              amount:    {column: m, side: {column: s, plus: [D, DR], minus: C}}
+            """;
+
+    @Test
+    public void everyKindOfFileHasItsForm() {
+        Layout statement = layout("gives: bank lines\naccount: 1200\nfile: {kind: camt.053, statements of: GB1 2}\n");
+        assertThat(said()).isEmpty();
+        assertThat(statement.form().kind()).isEqualTo(FileKind.CAMT_053);
+        assertThat(statement.form().part()).isEqualTo("GB1 2");
+        assertThat(statement.fields()).containsKeys(BankLines.DATE, BankLines.AMOUNT, BankLines.BANK_REFERENCE);
+        assertThat(statement.numbers().thousandsMark())
+                .as("written in one way only")
+                .isEqualTo((char) 0);
+
+        Layout workbook =
+                layout("gives: journal lines\nfile: {kind: workbook, sheet: 2, titles: rows 3-4, until: Total}\n"
+                        + JOURNAL_FIELDS);
+        assertThat(said()).isEmpty();
+        assertThat(workbook.form().part()).isEqualTo("#2");
+        assertThat(workbook.form().titlesRow()).isEqualTo(4);
+        assertThat(workbook.form().titleRows()).isEqualTo(2);
+        assertThat(workbook.fields().get(JournalLines.DATE).date().pattern()).isEqualTo("uuuu-MM-dd");
+        FieldSource amount = workbook.fields().get(JournalLines.AMOUNT);
+        assertThat(amount.side().plus()).containsExactly("D", "DR");
+        assertThat(workbook.fields().get(JournalLines.ACCOUNT).extract().pattern())
+                .isEqualTo("([0-9]+)");
+
+        Layout fixed = layout(
+                "gives: journal lines\nfile: {kind: fixed width, columns: {r: 1-4, d: 6-15, a: 17-20, m: 22, s: 24}}\n"
+                        + JOURNAL_FIELDS.replace("column: d", "column: d, pattern: dd/MM/uuuu") + "unused: [line]\n");
+        assertThat(said()).isEmpty();
+        assertThat(fixed.form().slices()).hasSize(5).last().isEqualTo(new FileForm.Slice("s", 24, 24));
+    }
+
+    @Test
+    public void shapesAndFiltersAreReadInTheirOrder() {
+        Layout layout = layout("""
+                gives: journal lines
+                file: {titles: none}
+                tags: {column: 1, H: {heading: ["-", r, d]}, L: {line: ["-", a, m, s]}, T: {aside: yes}}
+                link: {x: {file: other.csv, key: r, their key: id, keys: first counts}}
+                fan out: [{column: m, account: 4000, side: credit}]
+                leave out: [{column: 2, begins: [a, b]}]
+                only: [{contains: c}]
+                """ + JOURNAL_FIELDS.replace("column: d", "column: d, pattern: dd/MM/uuuu"));
+        assertThat(said()).isEmpty();
+        assertThat(layout.shapes()).hasSize(3);
+        assertThat(layout.shapes().get(0)).isInstanceOf(Tags.class);
+        Link link = (Link) layout.shapes().get(1);
+        assertThat(link.firstOnly()).isTrue();
+        assertThat(link.theirKey()).isEqualTo("id");
+        assertThat(((FanOut) layout.shapes().get(2)).amounts().get(0).text()).isEqualTo("m");
+        assertThat(layout.filters()).extracting(RowFilter::keep).containsExactly(false, true);
+        assertThat(layout.filters().get(0).column()).isEqualTo("#2");
+    }
+
+    @Test
+    public void mistakesInFormsAndShapesAreSaidTogether() {
+        layout("""
+                gives: invoice lines
+                file: {kind: mt940, separator: comma}
+                signs: turned
+                fields:
+                  number: {column: n, take: "["}
+                """);
+        assertThat(String.join("\n", said()))
+                .contains("gives bank lines, not invoice lines")
+                .contains("separator")
+                .contains("turned");
+        problems = new Problems();
+        layout(
+                "gives: bank lines\nfile: {kind: fixed}\nlink: {x: {file: ../up.csv, key: a}}\nfields: {date: {column: d}}\n");
+        assertThat(String.join("\n", said()))
+                .contains("fixed width")
+                .contains("plain name")
+                .contains("pattern");
     }
 
     @Test
