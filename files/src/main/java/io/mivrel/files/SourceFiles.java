@@ -86,8 +86,9 @@ public final class SourceFiles {
         if (Files.size(file) == 0) {
             return new Told(new NoRows(), null);
         }
-        boolean takes = isText ? content.kind() == FileKind.SEPARATED : wanted.takes(content.kind());
-        if (content.kind() == null || !takes) {
+        boolean takes = content.kind() != null
+                && (isText ? content.kind() == FileKind.SEPARATED : wanted.takes(content.kind()));
+        if (!takes) {
             return new Refused(new UnreadableFileException(
                     Rule.FILE_KIND_DIFFERS,
                     0,

@@ -16,6 +16,8 @@ import java.util.List;
 final class CamtStatement {
     /** Details of one entry beyond this number are not taken apart. */
     private static final int MOST_DETAILS = 100_000;
+    /** Most characters of an entry with its details. */
+    private static final int MOST_CHARACTERS = 16 << 20;
 
     private final CamtRows rows;
     private String id;
@@ -38,6 +40,7 @@ final class CamtStatement {
     private String status = "";
     private String entryReference = "";
     private String additional = "";
+    private int characters;
     private long booked;
     private long pending;
     private long extra;
@@ -137,6 +140,7 @@ final class CamtStatement {
         entry = new Part();
         detail = null;
         details.clear();
+        characters = 0;
         bookedOn = "";
         valueOn = "";
         status = "";
@@ -152,6 +156,12 @@ final class CamtStatement {
     }
 
     void ofEntry(String path, String value, String ccy) {
+        // What goes beyond is passed over, and the entry held.
+        if (value.length() > MOST_CHARACTERS - characters) {
+            characters = MOST_CHARACTERS;
+            return;
+        }
+        characters += value.length();
         switch (path) {
             case "Amt" -> {
                 entry.amount = value;
@@ -220,6 +230,10 @@ final class CamtStatement {
             return;
         }
         booked++;
+        if (characters == MOST_CHARACTERS) {
+            rows.give(row(entry, null, 0).faulty(RowFault.TOO_LONG));
+            return;
+        }
         if (details.size() > 1 && details.stream().allMatch(this::hasOwnAmount)) {
             if (addUp()) {
                 int place = 0;

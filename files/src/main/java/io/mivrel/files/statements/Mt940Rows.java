@@ -22,12 +22,10 @@ public final class Mt940Rows extends StatementRows {
     private static final Pattern LINE =
             Pattern.compile("^([0-9]{6})([0-9]{4})?(R?[CD])([A-Z])?([0-9]{1,12},[0-9]{0,3})([NFS])([A-Z0-9]{3})(.*)$");
     private static final Pattern BALANCE = Pattern.compile("^([CD])([0-9]{6})([A-Z]{3})([0-9]{1,12},[0-9]{0,3})$");
-    private static final int MOST_INFORMATION_LINES = 200;
-
     private final TextLines lines;
     private Entry entry;
     private final Information information = new Information();
-    private int informationLines;
+    private int informationSize;
     private boolean ofEntry;
     private String supplement = "";
     private String lastTag = "";
@@ -111,9 +109,9 @@ public final class Mt940Rows extends StatementRows {
             case "86" -> {
                 ofEntry = entry != null;
                 information.clear();
-                informationLines = 0;
+                informationSize = 0;
                 if (ofEntry) {
-                    information.add(text);
+                    inform(text);
                 }
             }
             case "62F", "62M" -> closing(tag, text);
@@ -124,10 +122,24 @@ public final class Mt940Rows extends StatementRows {
     }
 
     private void continuation(String line) {
-        if (lastTag.equals("86") && ofEntry && informationLines++ < MOST_INFORMATION_LINES) {
-            information.add(line);
+        if (lastTag.equals("86") && ofEntry) {
+            inform(line);
         } else if (lastTag.equals("61") && entry != null) {
-            supplement = joined(supplement, line);
+            if (supplement.length() + line.length() > LONGEST) {
+                entry.faulty(RowFault.TOO_LONG);
+            } else {
+                supplement = joined(supplement, line);
+            }
+        }
+    }
+
+    // What is longer than a text may be is held, never cut.
+    private void inform(String line) {
+        informationSize += Math.min(line.length(), LONGEST) + 1;
+        if (informationSize > LONGEST) {
+            entry.faulty(RowFault.TOO_LONG);
+        } else {
+            information.add(line);
         }
     }
 
