@@ -107,6 +107,8 @@ public class DemoFormatsTest {
         assertThat(outcome.report().files().get(0).proof().orElseThrow().holds())
                 .isTrue();
         assertThat(outcome.report().findings().worstFirst()).isEmpty();
+        assertThat(outcome.json()).contains("\"opening\" : \"18250.75\"", "\"to\" : \"2027-03-31\"");
+        assertThat(Mivrel.open(demo.resolve("payroll.yaml")).check().json()).contains("\"rowsFannedOut\" : 77");
     }
 
     @Test

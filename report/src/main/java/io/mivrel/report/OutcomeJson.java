@@ -4,7 +4,9 @@ import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.LeftOut;
+import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
+import io.mivrel.model.Record;
 import io.mivrel.model.Totals;
 import io.mivrel.run.Fate;
 import io.mivrel.run.RunReport;
@@ -106,6 +108,7 @@ public final class OutcomeJson {
             json.writeStartObject();
             json.writeStringProperty("file", file.file());
             json.writeNumberProperty("rows", file.rows());
+            json.writeNumberProperty("rowsFannedOut", file.again());
             json.writeNumberProperty("records", file.records());
             json.writeNumberProperty("unreadable", file.unreadable());
             leftOut("leftOut", file.leftOut());
@@ -113,6 +116,28 @@ public final class OutcomeJson {
             file.firstDate().ifPresent(d -> json.writeStringProperty("firstDate", d.toString()));
             file.lastDate().ifPresent(d -> json.writeStringProperty("lastDate", d.toString()));
             file.proof().ifPresent(this::proof);
+            statements(file.spans());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private void statements(List<StatementSpan> spans) {
+        json.writeArrayPropertyStart("statements");
+        for (StatementSpan span : spans) {
+            json.writeStartObject();
+            json.writeStringProperty("name", span.name());
+            if (span.from() != null && span.to() != null) {
+                json.writeStringProperty("from", span.from().toString());
+                json.writeStringProperty("to", span.to().toString());
+            }
+            if (span.opening() != Record.ABSENT) {
+                json.writeStringProperty("opening", amount(span.opening()));
+            }
+            json.writeStringProperty("movement", amount(span.movement()));
+            if (span.closing() != Record.ABSENT) {
+                json.writeStringProperty("closing", amount(span.closing()));
+            }
             json.writeEndObject();
         }
         json.writeEndArray();
