@@ -164,4 +164,20 @@ public class OverlapTest {
             assertThat(totals.debit() - totals.credit()).isEqualTo(balance);
         }
     }
+
+    @Test
+    public void aTextAndAStatementOfTheSameDaysAreNotTakenTwice() throws Exception {
+        String ofx = "<OFX><STMTRS><BANKTRANLIST><STMTTRN><DTPOSTED>20270301<TRNAMT>5.00<FITID>A<NAME>shop</STMTTRN>"
+                + "<STMTTRN><DTPOSTED>20270303<TRNAMT>-1.00<FITID>B<NAME>tin</STMTTRN></BANKTRANLIST></STMTRS></OFX>";
+        Workshop workshop = workshop(true)
+                .put("in-1.csv", TITLES + "2027-03-01,shop,5.00,5.00\n2027-03-03,tin,-1.00,4.00\n")
+                .put("b.ofx", ofx)
+                .put("ofx-layout.yaml", "layout: O\ngives: bank lines\naccount: 1200\nfile: {kind: ofx}\n");
+        workshop.replace(
+                "bank.yaml", "bank-layout.yaml}", "bank-layout.yaml}, {files: b.ofx, layout: ofx-layout.yaml}");
+        Outcome outcome = workshop.run("bank");
+        assertThat(rules(outcome)).contains("files-overlap");
+        assertThat(delivered(outcome)).hasSize(2);
+        assertThat(outcome.report().held().rows()).isEqualTo(2);
+    }
 }

@@ -216,6 +216,8 @@ public class RulesTest {
         cases.add(new Case(LINES_TAKEN_ONCE, "bank", 0, two(first, second), "1 line stands in a file before it too"));
         String later = second.replace("3.00", "4.00").replace("8.00", "9.00").replace("Tue 02", "Wed 03");
         cases.add(new Case(STATEMENT_GAP, "bank", 0, two(first, later), "lines of -1.00 in all are missing"));
+        String other = Workshop.BANK_TITLES + "Mon 01/03/2027,shop,7.00,,3.00\nWed 03/03/2027,shop,-3.00,,0.00\n";
+        cases.add(new Case(FILES_OVERLAP, "bank", 0, two(first, other), "no line is the same in both"));
         Workshop plain = two(first.replaceAll(",[0-9.]+\n", ",\n"), second.replaceAll(",[0-9.]+\n", ",\n"));
         cases.add(new Case(LINES_TAKEN_ONCE_BY_CONTENT, "bank", 0, plain, "date, amount and text alone"));
     }

@@ -203,4 +203,15 @@ public class SurveyKindsTest {
                         + "16/03/2027,d,1.00,3.00\n");
         assertThat(survey.layout()).contains("minus mark: \"CR\"", "signs: \"? all reversed, or as written?");
     }
+
+    @Test
+    public void marksOnBalancesLeaveTheSignsOpen() throws Exception {
+        FileSurvey survey = survey(
+                new Workshop(),
+                "bank.csv",
+                "Date,Text,Amount,Balance\n13/03/2027,a,5.00 CR,105.00 CR\n14/03/2027,b,7.00 DR,98.00 CR\n"
+                        + "15/03/2027,c,10.00 CR,108.00 CR\n16/03/2027,d,1.00 DR,107.00 CR\n17/03/2027,e,2.00 DR,105.00 CR\n");
+        assertThat(questions(survey)).contains("signs");
+        assertThat(survey.layout()).contains("balances marked CR or DR may be seen from the bank's side");
+    }
 }

@@ -99,6 +99,10 @@ public enum Rule {
             NOTE,
             "Lines stand in two files of the same account; they were taken once.",
             "Nothing to do. The proof of each file covers all of its lines."),
+    FILES_OVERLAP(
+            BLOCKER,
+            "Two files of one account cover the same days and have no line in common, so each line may be there twice.",
+            "Take in one of the two; a text and a statement of the same days cannot be told apart line by line."),
     LINES_TAKEN_ONCE_BY_CONTENT(
             CAUTION,
             "Lines of two files of the same account are equal in date, amount and text, and nothing else tells them apart;"

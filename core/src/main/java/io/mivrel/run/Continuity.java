@@ -60,8 +60,50 @@ final class Continuity {
                 }
             }
         }
+        overlapWithoutCommonLines(tallies);
         byAccount.keySet().removeAll(unsure);
         byAccount.values().forEach(this::follow);
+    }
+
+    // The same days twice and no line the same: probably the same lines in two forms, which nothing can match up.
+    private void overlapWithoutCommonLines(List<IntakeTally> tallies) {
+        for (int later = 1; later < tallies.size(); later++) {
+            for (int earlier = 0; earlier < later; earlier++) {
+                String account = plan.inputs().get(later).layout().account();
+                if (account != null
+                        && account.equals(plan.inputs().get(earlier).layout().account())
+                        && overlaps.of(later + 1).lines() == 0
+                        && sharesDays(tallies.get(earlier), tallies.get(later))) {
+                    IntakeTally file = tallies.get(later);
+                    findings.add(new Finding(
+                            Rule.FILES_OVERLAP,
+                            Origin.of(file.file(), 0),
+                            "",
+                            "",
+                            "covers days that " + tallies.get(earlier).file()
+                                    + " covers too, and no line is the same in both",
+                            "take in one of the two"));
+                    failed.add(file.file());
+                    return;
+                }
+            }
+        }
+    }
+
+    // More than a day on which one ends and the other begins.
+    private static boolean sharesDays(IntakeTally one, IntakeTally other) {
+        if (one.firstDate().isEmpty() || other.firstDate().isEmpty()) {
+            return false;
+        }
+        LocalDate from = latest(one.firstDate().get(), other.firstDate().get());
+        LocalDate to = one.lastDate().get().isBefore(other.lastDate().get())
+                ? one.lastDate().get()
+                : other.lastDate().get();
+        return from.isBefore(to);
+    }
+
+    private static LocalDate latest(LocalDate one, LocalDate other) {
+        return one.isAfter(other) ? one : other;
     }
 
     private void tellOverlap(IntakeTally tally, Overlaps.Found found) {

@@ -117,11 +117,12 @@ public final class Surveyor {
             if (bank) {
                 questions.add(new Question("account", "which account of the books do these lines belong to?"));
             }
-            if (isOwed(guess.fields()) && trial.provesSigns()) {
+            String doubt = trial.provesSigns() ? doubt(guess.fields()) : null;
+            if (doubt != null) {
                 questions.add(new Question(
                         "signs",
-                        "all reversed, or as written? The balance proves that the amounts agree with it, and its title"
-                                + " says that it is what is owed, as to a card company"));
+                        "all reversed, or as written? The balance proves only that the amounts agree with it, and "
+                                + doubt));
             } else if (!trial.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
                 questions.add(new Question(
                         "signs",
@@ -153,10 +154,20 @@ public final class Surveyor {
                 List.copyOf(questions));
     }
 
-    // A card company's plus is our minus, which no arithmetic within the file can tell.
-    private static boolean isOwed(Map<Field, ColumnSurvey> fields) {
+    // A card company's plus is our minus, and so is a bank's CR, where amounts and balances turn together: no
+    // arithmetic
+    // within the file can tell. Null when there is no such sign of it.
+    private static String doubt(Map<Field, ColumnSurvey> fields) {
         ColumnSurvey balance = fields.get(BankLines.BALANCE);
-        return balance != null && balance.title().toLowerCase(Locale.ROOT).matches(".*(owed|owing|due|debt).*");
+        if (balance == null) {
+            return null;
+        }
+        if (balance.title().toLowerCase(Locale.ROOT).matches(".*(owed|owing|due|debt).*")) {
+            return "its title says that it is what is owed, as to a card company";
+        }
+        return balance.hasCreditMarks() || balance.hasDebitMarks()
+                ? "balances marked CR or DR may be seen from the bank's side"
+                : null;
     }
 
     private static boolean needsPattern(Facts facts) {
