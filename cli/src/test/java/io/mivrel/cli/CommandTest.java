@@ -254,6 +254,8 @@ public class CommandTest {
             assertThat(printed.out()).contains("kind ", "question", "next: mivrel survey");
             assertThat(printed.out().lines()).allMatch(line -> line.length() < 200);
         }
+        assertThat(mivrel("survey", folder.resolve("inbox/euro-2027-03.sta")).out())
+                .contains("-12,480.00 to 6,500.00: ", "2027-03-02 to 2027-03-29: ");
         assertThat(mivrel("survey", folder.resolve("inbox/payroll-2027-03.xlsx"), "--sheet", "Notes")
                         .out())
                 .contains("sheet 'Notes'");

@@ -44,6 +44,10 @@ public final class ColumnSurvey {
     private final long[] days = new long[Forms.DATES.size()];
     private final byte[] last = new byte[40];
     private int lastLength = -1;
+    private final long[] leastDay = filled(Forms.DATES.size(), Long.MAX_VALUE);
+    private final long[] mostDay = filled(Forms.DATES.size(), Long.MIN_VALUE);
+    private final long[] leastAmount = filled(Forms.AMOUNTS.size(), Long.MAX_VALUE);
+    private final long[] mostAmount = filled(Forms.AMOUNTS.size(), Long.MIN_VALUE);
     private long filled;
     private long blank;
     private long withDecimals;
@@ -125,6 +129,8 @@ public final class ColumnSurvey {
                 earlier[i] += dateFits[i] > 0 && day < lastDay[i] ? 1 : 0;
                 lastDay[i] = day;
                 dateFits[i]++;
+                leastDay[i] = Math.min(leastDay[i], day);
+                mostDay[i] = Math.max(mostDay[i], day);
                 any = true;
             } else if (firstMisfit[i] == null) {
                 firstMisfit[i] = oddity(row, text(bytes, start, end));
@@ -155,6 +161,8 @@ public final class ColumnSurvey {
                 for (int c = currency; c < (currency == 0 ? Forms.CURRENCIES.size() : currency + 1); c++) {
                     int i = c * Forms.MARKS + form;
                     amountFits[i]++;
+                    leastAmount[i] = Math.min(leastAmount[i], amount);
+                    mostAmount[i] = Math.max(mostAmount[i], amount);
                     amountHashes[i] = Hash64.add(amountHashes[i], amount);
                 }
             }
@@ -266,6 +274,33 @@ public final class ColumnSurvey {
 
     private boolean mostly(long fits) {
         return fits * 20 >= filled * 19;
+    }
+
+    private static long[] filled(int length, long with) {
+        long[] array = new long[length];
+        Arrays.fill(array, with);
+        return array;
+    }
+
+    /** First and last day by a pattern, as epoch days; {@code null} when it fits no cell. */
+    public long[] days(DatePattern pattern) {
+        for (int i = 0; i < dateFits.length; i++) {
+            if (dateFits[i] > 0 && Forms.DATES.get(i).pattern().equals(pattern.pattern())) {
+                return new long[] {leastDay[i], mostDay[i]};
+            }
+        }
+        return null;
+    }
+
+    /** Smallest and largest amount in minor units of two decimals, as the cells are signed; {@code null} when none is one. */
+    public long[] amounts() {
+        long most = max(amountFits);
+        for (int i = 0; i < amountFits.length; i++) {
+            if (most > 0 && amountFits[i] == most) {
+                return new long[] {leastAmount[i], mostAmount[i]};
+            }
+        }
+        return null;
     }
 
     private static long max(long[] counts) {

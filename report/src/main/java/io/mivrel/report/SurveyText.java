@@ -15,6 +15,7 @@ import io.mivrel.survey.Facts;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -23,7 +24,7 @@ import java.util.stream.Collectors;
 /** A survey on one screen: what the file is, its columns, what arithmetic says, and what only a person can say. */
 public final class SurveyText {
     private static final int TITLE = 14;
-    private static final int SAMPLES = 42;
+    private static final int SAMPLES = 72;
 
     private final StringBuilder out = new StringBuilder();
 
@@ -210,7 +211,7 @@ public final class SurveyText {
                 "holds",
                 "filled",
                 "blank",
-                "such as"));
+                "smallest to largest: such as"));
         for (ColumnSurvey column : survey.columns()) {
             String field = survey.fields().entrySet().stream()
                     .filter(e -> e.getValue() == column)
@@ -227,7 +228,7 @@ public final class SurveyText {
                     column.filled() == 0 ? "" : column.type().word(),
                     column.filled(),
                     column.blank(),
-                    cut(Finding.clip(String.join(" | ", column.samples())), SAMPLES)));
+                    cut(span(survey, column) + Finding.clip(String.join(" | ", column.samples())), SAMPLES)));
             List<ColumnSurvey.Oddity> odd = column.oddities();
             if (!odd.isEmpty()) {
                 out.append(String.format(
@@ -239,6 +240,17 @@ public final class SurveyText {
             }
         }
         out.append('\n');
+    }
+
+    // Smallest and largest of dates and amounts.
+    private static String span(Survey survey, ColumnSurvey column) {
+        if (column.type() == FieldType.DATE && survey.pattern() != null && survey.question("date") == null) {
+            long[] days = column.days(survey.pattern());
+            return days == null ? "" : LocalDate.ofEpochDay(days[0]) + " to " + LocalDate.ofEpochDay(days[1]) + ": ";
+        }
+        long[] amounts =
+                column.type() == FieldType.AMOUNT && survey.question("numbers") == null ? column.amounts() : null;
+        return amounts == null ? "" : Money.show(amounts[0], 2) + " to " + Money.show(amounts[1], 2) + ": ";
     }
 
     private static String cut(String text, int most) {
