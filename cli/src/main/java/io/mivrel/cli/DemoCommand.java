@@ -68,7 +68,7 @@ final class DemoCommand implements Callable<Integer> {
                 "  " + target.resolve("READ-ME-FIRST.txt"),
                 "Correct something, then: mivrel run " + typed(target.resolve("bank.yaml")),
                 "Other kinds of files:    mivrel run " + typed(target.resolve("payroll.yaml"))
-                        + ", card.yaml, euro.yaml, ledger-print.yaml, orders.yaml, bank-ofx.yaml",
+                        + "   (or card, euro, ledger-print, orders, bank-ofx)",
                 "An unknown file:         mivrel survey "
                         + typed(target.resolve("inbox").resolve("ledger-2027-q1.prn")));
     }
