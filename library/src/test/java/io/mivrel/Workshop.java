@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
@@ -25,7 +26,7 @@ final class Workshop {
 
     Workshop() {
         try {
-            folder = Files.createTempDirectory("mivrel workshop ä");
+            folder = newFolder();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -121,6 +122,15 @@ final class Workshop {
         sheet("bank", "coding: {table: coding.csv, uncoded: hold}\n", "journals.yaml");
         sheet("journal", "", "journals.yaml");
         sheet("invoice", "", "flat.yaml");
+    }
+
+    // A machine whose locale is not installed cannot name a folder with an umlaut.
+    private static Path newFolder() throws IOException {
+        try {
+            return Files.createTempDirectory("mivrel workshop ä");
+        } catch (InvalidPathException plainNamesOnly) {
+            return Files.createTempDirectory("mivrel workshop");
+        }
     }
 
     /** Writes {@code kind.yaml}, a run sheet that takes in {@code kind.csv}. */

@@ -21,4 +21,16 @@ final class Readable {
         }
         return file;
     }
+
+    /** True for text, which has hardly any control characters; a few NULs damage their rows only. */
+    static boolean isText(byte[] beginning, int length) {
+        int odd = 0;
+        for (int i = 0; i < length; i++) {
+            byte c = beginning[i];
+            if (c >= 0 && c < ' ' && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0x1A) {
+                odd++;
+            }
+        }
+        return odd <= 2 || odd * 50 <= length;
+    }
 }

@@ -141,20 +141,11 @@ public final class SeparatedRows implements RowSource {
         }
     }
 
-    // Text has hardly any control characters; a few NULs damage their rows only.
     private boolean probe() throws IOException {
         while (limit < PROBE && !ended) {
             refill();
         }
-        int seen = Math.min(limit, PROBE);
-        int odd = 0;
-        for (int i = 0; i < seen; i++) {
-            byte c = buffer[i];
-            if (c >= 0 && c < ' ' && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0x1A) {
-                odd++;
-            }
-        }
-        return odd <= 2 || odd * 50 <= seen;
+        return Readable.isText(buffer, Math.min(limit, PROBE));
     }
 
     private void refill() throws IOException {

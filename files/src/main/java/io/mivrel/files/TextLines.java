@@ -49,15 +49,7 @@ public final class TextLines implements Closeable {
         while (limit < PROBE && !ended) {
             refill();
         }
-        int seen = Math.min(limit, PROBE);
-        int odd = 0;
-        for (int i = 0; i < seen; i++) {
-            byte c = buffer[i];
-            if (c >= 0 && c < ' ' && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0x1A) {
-                odd++;
-            }
-        }
-        return odd <= 2 || odd * 50 <= seen;
+        return Readable.isText(buffer, Math.min(limit, PROBE));
     }
 
     /** Goes to the next line; false at the end. */
