@@ -18,7 +18,6 @@ import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import java.io.IOException;
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -41,7 +40,7 @@ public final class Intake {
     private BalanceChain chain;
     private final StatementFollower statements;
     private final Field dateField;
-    private final boolean oneAmount;
+    private final AmountSettler amounts;
     private final boolean statementsRead;
     private final RowFilter[] filters;
 
@@ -97,7 +96,7 @@ public final class Intake {
         this.chain = balances ? new BalanceChain(layout.form().newestFirst(), decimals) : null;
         this.statements = new StatementFollower(file, account, homeCurrency, decimals);
         this.dateField = dateOf(layout.gives());
-        this.oneAmount = layout.fields().containsKey(rule.amount());
+        this.amounts = new AmountSettler(layout, rule, numbers, problems);
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.statementsRead = layout.form().kind().isStatement();
     }
@@ -299,7 +298,7 @@ public final class Intake {
         for (CellReader reader : readers) {
             reader.read(row, record, problems);
         }
-        settleAmount(record);
+        amounts.settle(record);
         if (statementsRead) {
             long amount = record.number(rule.amount());
             statements.entry(amount == Record.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
@@ -421,109 +420,6 @@ public final class Intake {
         if (hasDate(row)) {
             datesBelow++;
         }
-    }
-
-    private void settleAmount(RecordBatch record) {
-        if (!rule.hasSides()) {
-            settleNet(record);
-            return;
-        }
-        long amount = record.number(rule.amount());
-        long plus = record.number(rule.plusSide());
-        long minus = record.number(rule.minusSide());
-        if (problems.isUnreadable(rule.amount())
-                || problems.isUnreadable(rule.plusSide())
-                || problems.isUnreadable(rule.minusSide())) {
-            // The row is held, and no half of it may count as its amount.
-            return;
-        }
-        if (oneAmount) {
-            if (amount == Record.ABSENT) {
-                problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
-            }
-        } else {
-            amount = fromSides(plus, minus);
-        }
-        if (amount == Record.ABSENT) {
-            return;
-        }
-        if (layout.signs() != Signs.AS_WRITTEN) {
-            amount = -amount;
-        }
-        if (amount == 0) {
-            problems.add(Rule.AMOUNT_ZERO, amountPlace(), "0", "the amount is nil", "");
-        }
-        record.put(rule.amount(), amount);
-    }
-
-    private long fromSides(long plus, long minus) {
-        boolean hasPlus = plus != Record.ABSENT && plus != 0;
-        boolean hasMinus = minus != Record.ABSENT && minus != 0;
-        if (hasPlus && hasMinus) {
-            problems.add(
-                    Rule.AMOUNT_ON_BOTH_SIDES,
-                    amountPlace(),
-                    Money.show(plus, numbers.decimals()) + " and " + Money.show(minus, numbers.decimals()),
-                    rule.plusSide().name() + " and " + rule.minusSide().name() + " are both filled",
-                    "leave the amount on one side; the net would be " + Money.show(plus - minus, numbers.decimals()));
-            return Record.ABSENT;
-        }
-        if (plus == Record.ABSENT && minus == Record.ABSENT) {
-            problems.add(
-                    Rule.AMOUNT_MISSING,
-                    amountPlace(),
-                    "",
-                    "neither " + rule.plusSide().name() + " nor "
-                            + rule.minusSide().name() + " is filled",
-                    "");
-            return Record.ABSENT;
-        }
-        long side = hasPlus ? plus : hasMinus ? minus : 0;
-        if (side < 0) {
-            problems.add(
-                    Rule.AMOUNT_NEGATIVE_ON_SIDE,
-                    place(hasPlus ? rule.plusSide() : rule.minusSide()),
-                    Money.show(side, numbers.decimals()),
-                    "a negative " + (hasPlus ? rule.plusSide() : rule.minusSide()).name() + " is taken as a "
-                            + (hasPlus ? rule.minusSide() : rule.plusSide()).name(),
-                    "");
-        }
-        return hasMinus ? -minus : side;
-    }
-
-    private void settleNet(RecordBatch record) {
-        if (record.number(InvoiceLines.NET) != Record.ABSENT
-                || problems.isUnreadable(InvoiceLines.NET)
-                || problems.isUnreadable(InvoiceLines.QUANTITY)
-                || problems.isUnreadable(InvoiceLines.PRICE)) {
-            return;
-        }
-        BigDecimal quantity = record.decimal(InvoiceLines.QUANTITY);
-        BigDecimal price = record.decimal(InvoiceLines.PRICE);
-        if (quantity == null || price == null) {
-            problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "no net amount, nor quantity and price", "");
-            return;
-        }
-        try {
-            record.put(InvoiceLines.NET, Money.extend(quantity, price, numbers.decimals()));
-        } catch (ArithmeticException e) {
-            problems.add(Rule.AMOUNT_TOO_LARGE, amountPlace(), quantity + " x " + price, "is too large", "");
-        }
-    }
-
-    private String amountPlace() {
-        for (Field field : layout.fields().keySet()) {
-            if (field == rule.amount() || field == rule.plusSide() || field == rule.minusSide()) {
-                return place(field);
-            }
-        }
-        return rule.amount().name();
-    }
-
-    // How findings name a field: by its column.
-    private String place(Field field) {
-        List<String> columns = layout.fields().get(field).columns();
-        return columns.isEmpty() ? field.name() : columns.get(0);
     }
 
     private void followBalance(RecordBatch record) {
