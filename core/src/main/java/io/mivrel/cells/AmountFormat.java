@@ -88,6 +88,20 @@ public record AmountFormat(
 
     /** The minor units of a cell, or one of the constants above. */
     public long parse(byte[] c, int start, int end) {
+        if (start == end) {
+            return BLANK;
+        }
+        if (decimals == 2) {
+            long usual = AmountScan.hundredths(c, start, end, decimalMark, thousandsMark);
+            if (usual != AmountScan.UNSURE) {
+                return usual;
+            }
+        }
+        return parseSlowly(c, start, end);
+    }
+
+    /** The same, byte by byte. */
+    long parseSlowly(byte[] c, int start, int end) {
         int s = Spans.trimStart(c, start, end);
         int e = Spans.trimEnd(c, s, end);
         if (s == e) {

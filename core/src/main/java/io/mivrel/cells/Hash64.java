@@ -39,11 +39,7 @@ public final class Hash64 {
             h ^= h >>> 29;
         }
         if (i < to) {
-            long rest = 0;
-            for (int shift = 0; i < to; i++, shift += 8) {
-                rest |= (bytes[i] & 0xFFL) << shift;
-            }
-            h = (h ^ rest) * STEP;
+            h = (h ^ Spans.few(bytes, i, to - i)) * STEP;
         }
         return h ^ (h >>> 32);
     }

@@ -32,6 +32,29 @@ public final class Spans {
         }
     }
 
+    /** The first {@code length} of these bytes, one to eight, with nil in the place of the others. */
+    public static long few(byte[] bytes, int at, int length) {
+        if (at + 8 <= bytes.length) {
+            return eight(bytes, at) & -1L >>> 64 - 8 * length;
+        }
+        long few = 0;
+        for (int i = length - 1; i >= 0; i--) {
+            few = few << 8 | bytes[at + i] & 0xFF;
+        }
+        return few;
+    }
+
+    /** True when two stretches hold the same bytes; for short ones, faster than the platform. */
+    public static boolean same(byte[] a, int atA, byte[] b, int atB, int length) {
+        int i = 0;
+        for (; i + 8 <= length; i += 8) {
+            if (eight(a, atA + i) != eight(b, atB + i)) {
+                return false;
+            }
+        }
+        return i >= length || few(a, atA + i, length - i) == few(b, atB + i, length - i);
+    }
+
     /** The start after leading blanks: spaces, other white space, and the no-break spaces that spreadsheets leave. */
     public static int trimStart(byte[] bytes, int from, int to) {
         int i = from;

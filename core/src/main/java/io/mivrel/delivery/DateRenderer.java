@@ -2,6 +2,7 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.DatePattern;
+import io.mivrel.cells.Spans;
 import io.mivrel.model.Document;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
@@ -14,6 +15,7 @@ final class DateRenderer extends ColumnRenderer {
     private final CellBuffer written = new CellBuffer();
     private long writtenDay = Record.ABSENT;
     private byte[] read = new byte[0];
+    private int readLength = -1;
     private long readDay = Record.ABSENT;
 
     DateRenderer(DeliveryColumn column) {
@@ -46,9 +48,10 @@ final class DateRenderer extends ColumnRenderer {
 
     @Override
     long readBack(byte[] bytes, int from, int to) {
-        if (!Arrays.equals(read, 0, read.length, bytes, from, to)) {
+        if (to - from != readLength || !Spans.same(bytes, from, read, 0, readLength)) {
             long day = column.date().parse(bytes, from, to);
-            read = Arrays.copyOfRange(bytes, from, to);
+            readLength = to - from;
+            read = Arrays.copyOf(Arrays.copyOfRange(bytes, from, to), readLength + Long.BYTES);
             readDay = day == DatePattern.BLANK ? Record.ABSENT : day;
         }
         return readDay;

@@ -75,15 +75,7 @@ abstract class CellReader {
         }
 
         private boolean isAsBefore(byte[] bytes, int start, int end) {
-            if (end - start != lastLength) {
-                return false;
-            }
-            for (int i = 0; i < lastLength; i++) {
-                if (bytes[start + i] != last[i]) {
-                    return false;
-                }
-            }
-            return true;
+            return end - start == lastLength && Spans.same(bytes, start, last, 0, lastLength);
         }
 
         private void remember(byte[] bytes, int start, int end, long day) {

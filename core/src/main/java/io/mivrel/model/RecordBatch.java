@@ -128,13 +128,11 @@ public final class RecordBatch {
 
     /** True when two records, of this batch and of another, have the same text or code in a field, or none. */
     public boolean sameText(Field field, int index, RecordBatch other, int otherIndex) {
-        return Arrays.equals(
-                texts,
-                textStart(field, index),
-                textEnd(field, index),
-                other.texts,
-                other.textStart(field, otherIndex),
-                other.textEnd(field, otherIndex));
+        int start = textStart(field, index);
+        int length = textEnd(field, index) - start;
+        int otherStart = other.textStart(field, otherIndex);
+        return other.textEnd(field, otherIndex) - otherStart == length
+                && Spans.same(texts, start, other.texts, otherStart, length);
     }
 
     /** True when no record has a value in a field of text or code. */

@@ -6,6 +6,7 @@ import static org.quicktheories.generators.SourceDSL.longs;
 
 import io.mivrel.model.Money;
 import java.nio.charset.StandardCharsets;
+import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -89,6 +90,33 @@ public class AmountFormatTest {
     public void refusesWholeCells(AmountFormat format, String text, long why) {
         assertThat(parse(format, text)).isEqualTo(why);
         assertThat(AmountFormat.isAmount(why)).isFalse();
+    }
+
+    @Test
+    public void theFastWayAnswersAsTheSlowOne() {
+        Random random = new Random(3);
+        AmountFormat[] formats = {
+            ENGLISH, GERMAN, SWISS, FRENCH, AmountFormat.plain(2), new AmountFormat(2, '.', ' ', false, true, "")
+        };
+        int amounts = 0;
+        for (int round = 0; round < 200_000; round++) {
+            AmountFormat format = formats[random.nextInt(formats.length)];
+            CellBuffer out = new CellBuffer();
+            out.append("before the cell ");
+            int start = out.length() - random.nextInt(17);
+            out.cut(start);
+            format.append(random.nextLong() >> 20 + random.nextInt(43), out);
+            int end = out.length();
+            // One in two is spoiled somewhere.
+            if (random.nextBoolean()) {
+                out.bytes()[start + random.nextInt(end - start)] =
+                        (byte) "0123456789.,-+()' x\u00a0".charAt(random.nextInt(20));
+            }
+            long expected = format.parseSlowly(out.bytes(), start, end);
+            amounts += AmountFormat.isAmount(expected) ? 1 : 0;
+            assertThat(format.parse(out.bytes(), start, end)).as(out.toString()).isEqualTo(expected);
+        }
+        assertThat(amounts).isBetween(50_000, 190_000);
     }
 
     @Test

@@ -6,6 +6,7 @@ import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Record;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
@@ -69,25 +70,82 @@ public class CoderTest {
     }
 
     @Test
-    public void findsTheSamePhrasesAsASlowSearch() {
+    public void theAutomatonFindsTheSameAsASlowSearch() {
         Random random = new Random(7);
         for (int round = 0; round < 300; round++) {
-            PhraseFinder.Builder builder = new PhraseFinder.Builder();
-            String[] phrases = new String[6];
-            for (int i = 0; i < phrases.length; i++) {
-                phrases[i] = word(random, 1 + random.nextInt(4));
-                builder.add("*" + phrases[i] + "*", i);
+            List<Phrase> phrases = new ArrayList<>();
+            for (int i = 0; i < 6; i++) {
+                phrases.add(Phrase.of("*" + word(random, 1 + random.nextInt(4)) + "*", i));
             }
             String text = word(random, 30);
-            int expected = phrases.length;
-            for (int i = phrases.length - 1; i >= 0; i--) {
-                expected = text.contains(phrases[i]) ? i : expected;
+            int expected = 6;
+            for (int i = 5; i >= 0; i--) {
+                expected = text.contains(phrases.get(i).text()) ? i : expected;
             }
             byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-            assertThat(builder.build().first(bytes, 0, bytes.length, phrases.length, i -> true))
+            assertThat(PhraseAutomaton.of(phrases).first(bytes, 0, bytes.length, 6, i -> true))
                     .as(text)
                     .isEqualTo(expected);
         }
+    }
+
+    @Test
+    public void wordByWordFindsTheSameAsCharacterByCharacter() {
+        Random random = new Random(11);
+        String[] words = {
+            "tin",
+            "Tin",
+            "copper",
+            "ab",
+            "abcdefgh",
+            "ABCDEFGHI",
+            "loamworksfoundry",
+            "loamworksfoundryco",
+            "7",
+            "o",
+            "x".repeat(70)
+        };
+        String[] gaps = {" ", " ", " ", "  ", "-", "\t", ", ", "' "};
+        int found = 0;
+        for (int round = 0; round < 10_000; round++) {
+            List<CodingEntry> entries = new ArrayList<>();
+            List<Phrase> phrases = new ArrayList<>();
+            for (int i = 0; i < 12; i++) {
+                String words1 = text(random, words, gaps, 1 + random.nextInt(3)) + (random.nextInt(5) == 0 ? "*" : "");
+                phrases.add(Phrase.of(words1, i));
+                long from = random.nextInt(4) == 0 ? 500 : Record.ABSENT;
+                long to = random.nextInt(4) == 0 ? 900 : Record.ABSENT;
+                entries.add(new CodingEntry(
+                        "" + i,
+                        Direction.values()[random.nextInt(3)],
+                        List.of(words1),
+                        from,
+                        to,
+                        "1",
+                        null,
+                        null,
+                        null));
+            }
+            Limits limits = new Limits(entries);
+            long amount = random.nextInt(2000) - 1000;
+            String text = text(random, words, gaps, random.nextInt(14)) + (random.nextInt(10) == 0 ? " \u00e4" : "");
+            byte[] bytes = ("q" + text + "q".repeat(random.nextInt(20))).getBytes(StandardCharsets.UTF_8);
+            int end = 1 + text.getBytes(StandardCharsets.UTF_8).length;
+            int expected = PhraseAutomaton.of(phrases).first(bytes, 1, end, 12, i -> limits.fit(i, amount));
+            found += expected < 12 ? 1 : 0;
+            assertThat(new PhraseFinder(phrases, limits).first(bytes, 1, end, 12, amount))
+                    .as(text + " " + amount + " in " + entries)
+                    .isEqualTo(expected);
+        }
+        assertThat(found).isBetween(2000, 9500);
+    }
+
+    private static String text(Random random, String[] words, String[] gaps, int count) {
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < count; i++) {
+            text.append(i == 0 ? "" : gaps[random.nextInt(gaps.length)]).append(words[random.nextInt(words.length)]);
+        }
+        return text.toString();
     }
 
     private static String word(Random random, int length) {

@@ -95,10 +95,9 @@ final class SeparatedWriter implements RowWriter {
         }
         int rest = end - i;
         if (rest > 0) {
-            long x = i + 8 <= from.length ? Spans.eight(from, i) : last(from, i, end);
+            long x = Spans.few(from, i, rest);
             // What lies behind the cell is nobody's business: blanks in its place.
-            long own = -1L >>> (64 - 8 * rest);
-            if (isSpecial(x & own | BLANKS & ~own)) {
+            if (isSpecial(x | BLANKS & ~(-1L >>> 64 - 8 * rest))) {
                 return false;
             }
             Spans.eight(to, n, x);
@@ -106,14 +105,6 @@ final class SeparatedWriter implements RowWriter {
         }
         length = n;
         return true;
-    }
-
-    private static long last(byte[] from, int start, int end) {
-        long x = 0;
-        for (int i = end - 1; i >= start; i--) {
-            x = x << 8 | from[i] & 0xFF;
-        }
-        return x;
     }
 
     // Eight bytes at once: a byte that equals a mark becomes nil, and then its highest bit comes up.
