@@ -7,6 +7,7 @@ import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
 import io.mivrel.cells.SpanMap;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
@@ -29,8 +30,11 @@ import java.util.stream.Collectors;
 
 /** Every account must be in the chart, open, and of a kind that the line may use. */
 final class AccountCheck implements Check {
+    private static final int RECENT = 256;
+
     private final Books books;
     private final SpanMap<Account> accounts;
+    private final String[] knownOpen = new String[RECENT];
     private final Map<String, String> suggestions = new HashMap<>();
 
     AccountCheck(Books books) {
@@ -40,10 +44,30 @@ final class AccountCheck implements Check {
     }
 
     @Override
+    public void passes(BankBatch lines, boolean[] marked) {
+        for (int i = 0; i < lines.size(); i++) {
+            marked[i] = marked[i] && passes(lines.coding(i).account());
+        }
+    }
+
+    private boolean passes(String code) {
+        if (code == null) {
+            return true;
+        }
+        // The codes of a coding table are always the same few strings.
+        int place = code.hashCode() & RECENT - 1;
+        if (knownOpen[place] == code) {
+            return true;
+        }
+        boolean open = isOpen(books.account(code));
+        knownOpen[place] = open ? code : null;
+        return open;
+    }
+
+    @Override
     public boolean passes(Document document) {
         if (document instanceof BankTransaction transaction) {
-            String code = transaction.coding().account();
-            return code == null || isOpen(books.account(code));
+            return passes(transaction.coding().account());
         }
         return document instanceof Journal journal && journal.asRead() != null && allOpen(journal.asRead());
     }

@@ -1,6 +1,7 @@
 package io.mivrel.checking;
 
 import io.mivrel.books.Books;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
@@ -24,6 +25,11 @@ final class BalanceCheck implements Check {
     public boolean passes(Document document) {
         // The two sides of a bank line are the same amount by construction.
         return document instanceof BankTransaction || document.journal().difference() == 0;
+    }
+
+    @Override
+    public void passes(BankBatch lines, boolean[] marked) {
+        // The two sides of a bank line are the same amount by construction.
     }
 
     @Override

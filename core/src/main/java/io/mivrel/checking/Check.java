@@ -1,5 +1,6 @@
 package io.mivrel.checking;
 
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import java.util.function.Consumer;
@@ -14,6 +15,18 @@ public interface Check {
      */
     default boolean passes(Document document) {
         return false;
+    }
+
+    /**
+     * The same for bank lines by the batch: takes the mark from those of the marked ones that do not pass.
+     *
+     * @param lines those that are marked are decided
+     * @param marked by place in the batch
+     */
+    default void passes(BankBatch lines, boolean[] marked) {
+        for (int i = 0; i < lines.size(); i++) {
+            marked[i] = marked[i] && passes(lines.get(i));
+        }
     }
 
     /** Reports what is wrong. The document is sound: every required value could be read. */

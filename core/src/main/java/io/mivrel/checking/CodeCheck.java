@@ -3,7 +3,9 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
 import io.mivrel.books.Party;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
+import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
@@ -26,10 +28,20 @@ final class CodeCheck implements Check {
     }
 
     @Override
+    public void passes(BankBatch lines, boolean[] marked) {
+        for (int i = 0; i < lines.size(); i++) {
+            marked[i] = marked[i] && passes(lines.coding(i));
+        }
+    }
+
+    private static boolean passes(Coding coding) {
+        return coding.taxCode() == null && coding.party() == null;
+    }
+
+    @Override
     public boolean passes(Document document) {
         if (document instanceof BankTransaction transaction) {
-            return transaction.coding().taxCode() == null
-                    && transaction.coding().party() == null;
+            return passes(transaction.coding());
         }
         RecordRange lines = document instanceof Journal journal ? journal.asRead() : null;
         return lines != null

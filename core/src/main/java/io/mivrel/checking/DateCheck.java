@@ -2,6 +2,8 @@ package io.mivrel.checking;
 
 import io.mivrel.books.Books;
 import io.mivrel.books.Period;
+import io.mivrel.model.BankBatch;
+import io.mivrel.model.BankLines;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
@@ -25,6 +27,16 @@ final class DateCheck implements Check {
     public boolean passes(Document document) {
         long day = document.day();
         return (day >= openFrom && day <= openTo) || books.periods().isEmpty();
+    }
+
+    @Override
+    public void passes(BankBatch lines, boolean[] marked) {
+        if (!books.periods().isEmpty()) {
+            for (int i = 0; i < lines.size(); i++) {
+                long day = lines.records().number(BankLines.DATE, i);
+                marked[i] &= day >= openFrom && day <= openTo;
+            }
+        }
     }
 
     @Override

@@ -2,6 +2,7 @@ package io.mivrel.checking;
 
 import io.mivrel.books.Books;
 import io.mivrel.books.TaxCode;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
@@ -28,6 +29,11 @@ final class InvoiceCheck implements Check {
     @Override
     public boolean passes(Document document) {
         return !(document instanceof Invoice);
+    }
+
+    @Override
+    public void passes(BankBatch lines, boolean[] marked) {
+        // A bank line is no invoice.
     }
 
     @Override

@@ -1,5 +1,6 @@
 package io.mivrel.checking;
 
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
@@ -25,6 +26,11 @@ final class RepeatCheck implements Check {
     @Override
     public boolean passes(Document document) {
         return !(document instanceof Invoice);
+    }
+
+    @Override
+    public void passes(BankBatch lines, boolean[] marked) {
+        // Two equal bank lines are two.
     }
 
     @Override

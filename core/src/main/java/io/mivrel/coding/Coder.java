@@ -2,7 +2,8 @@ package io.mivrel.coding;
 
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction.Coding;
-import io.mivrel.model.Record;
+import io.mivrel.model.Field;
+import io.mivrel.model.RecordBatch;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -41,11 +42,17 @@ public final class Coder {
         wordless = bare.stream().mapToInt(Integer::intValue).toArray();
     }
 
-    /** What the first entry that fits decides, or {@code null} when none does. The record must have an amount. */
-    public Coding decide(Record line) {
-        long amount = line.number(BankLines.AMOUNT);
-        int best = phrases.first(line, BankLines.NARRATIVE, entries.length, amount);
-        best = phrases.first(line, BankLines.PAYEE, best, amount);
+    /**
+     * What the first entry that fits a bank line decides, or {@code null} when none does. The line must have an amount.
+     *
+     * @param index place of the line in its batch
+     */
+    public Coding decide(RecordBatch lines, int index) {
+        long amount = lines.number(BankLines.AMOUNT, index);
+        int best = first(lines, BankLines.NARRATIVE, index, entries.length, amount);
+        if (!lines.lacks(BankLines.PAYEE)) {
+            best = first(lines, BankLines.PAYEE, index, best, amount);
+        }
         for (int i : wordless) {
             if (i >= best) {
                 break;
@@ -60,6 +67,11 @@ public final class Coder {
         }
         hits[best]++;
         return codings[best];
+    }
+
+    private int first(RecordBatch lines, Field field, int index, int limit, long amount) {
+        return phrases.first(
+                lines.textBytes(), lines.textStart(field, index), lines.textEnd(field, index), limit, amount);
     }
 
     /** The entries that decided nothing so far. */

@@ -1,7 +1,5 @@
 package io.mivrel.coding;
 
-import io.mivrel.model.Field;
-import io.mivrel.model.Record;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -26,14 +24,9 @@ final class PhraseFinder {
     }
 
     /**
-     * The smallest owner below {@code limit} with a phrase in a text field of a record whose entry takes the amount; {@code
-     * limit} when there is none.
+     * The smallest owner below {@code limit} with a phrase in the UTF-8 bytes between {@code from} and {@code to} and
+     * whose entry takes the amount; {@code limit} when there is none.
      */
-    int first(Record record, Field field, int limit, long amount) {
-        return first(record.textBytes(), record.textStart(field), record.textEnd(field), limit, amount);
-    }
-
-    /** The same in UTF-8 bytes between {@code from} and {@code to}. */
     int first(byte[] text, int from, int to, int limit, long amount) {
         int best = words.first(text, from, to, limit, amount);
         if (best == WordAutomaton.NOT_ASCII) {

@@ -3,6 +3,7 @@ package io.mivrel.delivery;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.model.BankLines;
+import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -30,7 +31,7 @@ final class CodeRenderer extends WordRenderer {
     }
 
     @Override
-    boolean liesInRecord(Document document) {
+    boolean liesInRecord(Coding coding) {
         return inRecord;
     }
 

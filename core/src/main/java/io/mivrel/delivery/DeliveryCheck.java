@@ -2,6 +2,7 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.checking.Check;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
@@ -10,6 +11,7 @@ import io.mivrel.model.Rule;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
 
@@ -50,6 +52,19 @@ public final class DeliveryCheck implements Check {
         Document delivered = delivery.takes().of(document);
         RecordRange asRead = delivery.takes().asRead(delivered);
         return asRead != null && isHarmless(delivered, asRead);
+    }
+
+    @Override
+    public void passes(BankBatch lines, boolean[] marked) {
+        if (encoder != null || delivery.takes() != Takes.BANK_TRANSACTIONS) {
+            Arrays.fill(marked, false);
+            return;
+        }
+        for (WordRenderer column : limited) {
+            for (int i = 0; i < lines.size(); i++) {
+                marked[i] = marked[i] && column.isHarmless(lines.coding(i), lines.records(), i);
+            }
+        }
     }
 
     @Override

@@ -4,6 +4,7 @@ import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
 import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
@@ -64,6 +65,13 @@ public final class DeliveryWriter {
         }
         rowsInPart += lines;
         documents++;
+    }
+
+    /** Writes bank lines of a batch, clear ones, from one place up to another. */
+    public void write(BankBatch lines, int from, int to) throws IOException {
+        for (int i = from; i < to; i++) {
+            write(lines.get(i));
+        }
     }
 
     private void writeLines(Document delivered, int lines) throws IOException {

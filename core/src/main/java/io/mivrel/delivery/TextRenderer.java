@@ -2,7 +2,7 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.model.BankLines;
-import io.mivrel.model.BankTransaction;
+import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.Record;
@@ -19,9 +19,9 @@ final class TextRenderer extends WordRenderer {
     }
 
     @Override
-    boolean liesInRecord(Document document) {
+    boolean liesInRecord(Coding coding) {
         // The coding table may give a bank line another text.
-        return !ofBank || ((BankTransaction) document).coding().narrative() == null;
+        return !ofBank || coding.narrative() == null;
     }
 
     @Override

@@ -2,6 +2,8 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.Hash64;
+import io.mivrel.model.BankTransaction;
+import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.RecordBatch;
 import java.io.IOException;
@@ -18,12 +20,25 @@ abstract class WordRenderer extends ColumnRenderer {
     /** Appends the characters as the document has them, before anything is cut. */
     abstract void appendWhole(Document document, Object line, int index, CellBuffer out);
 
-    /** True when the value of such a line lies in the column's own field of the record. */
-    abstract boolean liesInRecord(Document document);
+    /**
+     * True when the value of a line lies in the column's own field of the record.
+     *
+     * @param coding of a bank line; else {@code null}
+     */
+    abstract boolean liesInRecord(Coding coding);
+
+    private static Coding coding(Document document) {
+        return document instanceof BankTransaction line ? line.coding() : null;
+    }
 
     /** True when no check of such a line by its text can find anything; false when it must be looked at. */
     boolean isHarmless(Document document, RecordBatch batch, int at) {
-        if (!column.refuse().isEmpty() || !liesInRecord(document)) {
+        return isHarmless(coding(document), batch, at);
+    }
+
+    /** The same of a line with its coding, or without one. */
+    boolean isHarmless(Coding coding, RecordBatch batch, int at) {
+        if (!column.refuse().isEmpty() || !liesInRecord(coding)) {
             return false;
         }
         int start = batch.textStart(column.field(), at);
@@ -46,7 +61,7 @@ abstract class WordRenderer extends ColumnRenderer {
     @Override
     long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException {
-        if (!liesInRecord(document)) {
+        if (!liesInRecord(coding(document))) {
             return write(document, LineValues.line(document, index), index, scratch, out);
         }
         byte[] bytes = batch.textBytes();

@@ -3,6 +3,7 @@ package io.mivrel.drafting;
 import io.mivrel.books.Books;
 import io.mivrel.books.TaxCode;
 import io.mivrel.coding.Coder;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.BankTransaction.Coding;
@@ -12,6 +13,7 @@ import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.Money;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.time.LocalDate;
@@ -24,6 +26,8 @@ import java.util.function.Function;
  * tax taken out of the gross (rounded half up) where the entry names a tax code, so that the parts add up exactly.
  */
 public final class BankDrafter implements Drafter {
+    private static final Coding UNCODED = new Coding(null, null, null, null, null);
+
     private final Books books;
     private final String bankAccount;
     private final Coder coder;
@@ -46,12 +50,25 @@ public final class BankDrafter implements Drafter {
         this.fileMark = fileOrdinal == 1 ? "-" : "-" + fileOrdinal + ".";
     }
 
+    /** Codes the lines of a batch; those that are left undecided need {@link #draft}. */
+    public BankBatch code(RecordBatch records) {
+        Coding[] codings = new Coding[records.size()];
+        boolean bare =
+                records.lacks(BankLines.ACCOUNT) && records.lacks(BankLines.TAX_CODE) && records.lacks(BankLines.PARTY);
+        for (int i = 0; i < codings.length; i++) {
+            if (records.isSound(i) && records.number(BankLines.AMOUNT, i) != Record.ABSENT) {
+                codings[i] = coder != null ? coder.decide(records, i) : bare ? UNCODED : null;
+            }
+        }
+        return new BankBatch(bankAccount, records, codings, entryOf);
+    }
+
     @Override
     public Document draft(RecordRange records, Consumer<Finding> findings) {
         Record line = records.get(0);
         long amount = line.number(BankLines.AMOUNT);
         // A line that is held for another reason has met its entry all the same.
-        Coding decided = coder == null || amount == Record.ABSENT ? null : coder.decide(line);
+        Coding decided = coder == null || amount == Record.ABSENT ? null : coder.decide(line.batch(), line.index());
         Coding coding = decided == null || !line.isSound() ? asRead(line, null) : decided;
         if (coding.account() == null && coder != null && line.isSound()) {
             findings.accept(uncoded(line, amount));

@@ -17,7 +17,18 @@ public final class Fate {
         documents++;
         rows += document.records().size();
         document.addTo(totals);
-        long day = document.day();
+        seen(document.day());
+    }
+
+    /** Adds a bank line. */
+    void add(long day, long amount) {
+        documents++;
+        rows++;
+        totals.add(amount);
+        seen(day);
+    }
+
+    private void seen(long day) {
         if (day != Record.ABSENT) {
             first = Math.min(first, day);
             last = Math.max(last, day);

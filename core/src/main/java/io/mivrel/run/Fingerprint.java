@@ -4,6 +4,7 @@ import io.mivrel.cells.Hash64;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
+import io.mivrel.model.Field;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
 import io.mivrel.model.InvoiceLines;
@@ -32,30 +33,32 @@ record Fingerprint(long identity, long content) {
         return journal.asRead() != null ? of(journal.asRead()) : of(journal);
     }
 
-    private static Fingerprint of(BankTransaction transaction) {
-        Record source = transaction.record();
-        // The hash that a string keeps, the same everywhere, is enough for an account.
-        long h = Hash64.add(1, transaction.bankAccount().hashCode());
-        h = Hash64.add(h, source.number(BankLines.DATE));
-        h = Hash64.add(h, source.number(BankLines.AMOUNT));
-        h = Hash64.add(h, source.number(BankLines.BALANCE));
-        if (source.has(BankLines.BANK_REFERENCE)) {
-            byte[] texts = source.textBytes();
-            int start = source.textStart(BankLines.BANK_REFERENCE);
-            return counted(Hash64.add(h, texts, start, source.textEnd(BankLines.BANK_REFERENCE)));
-        }
-        if (!source.has(BankLines.BALANCE)) {
-            // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
-            byte[] texts = source.textBytes();
-            h = Hash64.add(h, texts, source.textStart(BankLines.REFERENCE), source.textEnd(BankLines.REFERENCE));
-            h = Hash64.add(
-                    h, Hash64.of(texts, source.textStart(BankLines.NARRATIVE), source.textEnd(BankLines.NARRATIVE)));
-        }
-        return counted(h);
+    private static Fingerprint of(BankTransaction line) {
+        RecordRange records = line.records();
+        long hash = ofBankLine(line.bankAccount(), records.batch(), records.from());
+        return new Fingerprint(hash, hash);
     }
 
-    private static Fingerprint counted(long hash) {
-        return new Fingerprint(hash, hash);
+    /** Identity and content of a bank line. */
+    static long ofBankLine(String bankAccount, RecordBatch lines, int index) {
+        // The hash that a string keeps, the same everywhere, is enough for an account.
+        long h = Hash64.add(1, bankAccount.hashCode());
+        long balance = lines.number(BankLines.BALANCE, index);
+        h = Hash64.add(h, lines.number(BankLines.DATE, index));
+        h = Hash64.add(h, lines.number(BankLines.AMOUNT, index));
+        h = Hash64.add(h, balance);
+        if (lines.textStart(BankLines.BANK_REFERENCE, index) < lines.textEnd(BankLines.BANK_REFERENCE, index)) {
+            return add(h, lines, BankLines.BANK_REFERENCE, index);
+        }
+        if (balance == Record.ABSENT) {
+            // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
+            h = add(add(h, lines, BankLines.REFERENCE, index), lines, BankLines.NARRATIVE, index);
+        }
+        return h;
+    }
+
+    private static long add(long hash, RecordBatch batch, Field field, int index) {
+        return Hash64.add(hash, batch.textBytes(), batch.textStart(field, index), batch.textEnd(field, index));
     }
 
     private static Fingerprint of(Invoice invoice) {

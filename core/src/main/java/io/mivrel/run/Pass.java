@@ -2,12 +2,10 @@ package io.mivrel.run;
 
 import io.mivrel.checking.Check;
 import io.mivrel.checking.StandardChecks;
-import io.mivrel.coding.Coder;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.DeliveryCheck;
 import io.mivrel.delivery.DeliveryWriter;
-import io.mivrel.drafting.BankDrafter;
 import io.mivrel.drafting.Drafter;
 import io.mivrel.drafting.Grouping;
 import io.mivrel.drafting.InvoiceDrafter;
@@ -22,16 +20,13 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 
@@ -44,27 +39,20 @@ final class Pass {
     private final RunPlan plan;
     private final Progress progress;
     private final Set<String> heldFiles;
-    private final FindingLog findings = new FindingLog();
-    private final Fate clear = new Fate();
-    private final Fate held = new Fate();
-    private final Fate before = new Fate();
-    private final Fate beyond = new Fate();
-    private final Fate takenOnce = new Fate();
     private final Overlaps overlaps;
     /** What an earlier pass found between the files, when this one holds some of them and cannot find it again. */
     private final Continuity known;
 
     private final Continuity continuity;
-    private String bankAccount;
-    private int bankFile;
-    private final Map<String, HeldRows> heldRows = new HashMap<>();
-    private final List<Check> checks = new ArrayList<>();
     private final List<DeliveryWriter> writers = new ArrayList<>();
     private final Together proofs = new Together();
-    private final WriterThread writerThread;
-    private final Coder coder;
+    private final Settler settler;
+    /** For bank lines; {@code null} for others. */
+    private final BankLane bankLane;
+    /** For lines of journals and invoices, and their drafter; {@code null} for bank lines. */
     private final Grouping grouping;
-    private Drafter drafter;
+
+    private final Drafter drafter;
     private List<IntakeTally> tallies;
     private final List<Finding> ofDocument = new ArrayList<>();
     private final Consumer<Finding> noteOfDocument = ofDocument::add;
@@ -79,7 +67,6 @@ final class Pass {
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
-        this.coder = plan.coding() == null ? null : new Coder(plan.coding());
         FieldTable table = plan.records();
         this.overlaps = new Overlaps(plan.inputs());
         this.continuity = new Continuity(plan, overlaps);
@@ -92,7 +79,7 @@ final class Pass {
         this.drafter = table == JournalLines.TABLE
                 ? new JournalDrafter()
                 : table == InvoiceLines.TABLE ? new InvoiceDrafter(plan.books()) : null;
-        checks.addAll(StandardChecks.of(plan.books()));
+        List<Check> checks = new ArrayList<>(StandardChecks.of(plan.books()));
         checks.addAll(plan.ownChecks());
         for (Order order : plan.orders()) {
             checks.add(new DeliveryCheck(order.delivery(), plan.books().decimals()));
@@ -103,7 +90,8 @@ final class Pass {
                         order.outlet().get()));
             }
         }
-        this.writerThread = writers.isEmpty() ? null : new WriterThread(writers);
+        this.settler = new Settler(plan, checks, writers);
+        this.bankLane = grouping == null ? new BankLane(plan, settler, overlaps) : null;
         for (DeliveryWriter writer : writers) {
             proofs.begin(() -> {
                 writer.prove();
@@ -115,17 +103,9 @@ final class Pass {
     /** Reads everything once. */
     void read() throws IOException {
         try (BatchReader reader = new BatchReader(plan, heldFiles)) {
-            int file = 0;
             long rows = 0;
             for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
-                if (grouping == null && reader.fileOrdinal() != file) {
-                    file = reader.fileOrdinal();
-                    String account = plan.inputs().get(file - 1).layout().account();
-                    drafter = new BankDrafter(plan.books(), account, coder, plan.suspense(), file);
-                    bankAccount = overlaps.watches(account) ? account : null;
-                    bankFile = file;
-                }
-                take(batch);
+                take(batch, reader.fileOrdinal());
                 rows += batch.records().size();
                 progress.at("read", rows);
             }
@@ -136,32 +116,24 @@ final class Pass {
             }
             tallies = reader.tallies();
             continuity.compare(tallies);
-            between().findings().forEach(findings::add);
+            between().findings().forEach(settler.findings::add);
             finish();
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
     }
 
-    private void take(Batch batch) {
+    private void take(Batch batch, int fileOrdinal) {
         for (Finding finding : batch.findings()) {
-            findings.add(finding);
+            settler.findings.add(finding);
             if (finding.blocks() && finding.origin().row() > 0) {
-                heldRowsOf(finding.origin().file()).explain(finding);
+                settler.heldRowsOf(finding.origin().file()).explain(finding);
             }
         }
-        RecordBatch records = batch.records();
         if (grouping != null) {
-            grouping.accept(records);
-            return;
-        }
-        for (int i = 0; i < records.size(); i++) {
-            RecordRange line = records.range(i, i + 1);
-            if (bankAccount != null && line.isSound() && overlaps.isTaken(bankAccount, bankFile, records, i)) {
-                takenOnce.add(drafter.draft(line, finding -> {}));
-            } else {
-                group(line, Grouping.Stand.TOGETHER);
-            }
+            grouping.accept(batch.records());
+        } else {
+            bankLane.take(batch.records(), fileOrdinal);
         }
     }
 
@@ -171,65 +143,7 @@ final class Pass {
         if (stand != Grouping.Stand.TOGETHER) {
             ofDocument.add(stand == Grouping.Stand.APART ? standApart(records) : tooMany(records.get(0)));
         }
-        if (!document.isSound() || isBlocked()) {
-            settle(document, null);
-            return;
-        }
-        Fingerprint fingerprint = Fingerprint.of(document);
-        Memory.Verdict verdict = plan.memory().judge(fingerprint.identity(), fingerprint.content());
-        if (verdict == Memory.Verdict.DELIVERED) {
-            before.add(document);
-            return;
-        }
-        if (verdict == Memory.Verdict.CHANGED || !passes(document)) {
-            lookClosely(document, verdict);
-        }
-        settle(document, fingerprint);
-    }
-
-    private boolean passes(Document document) {
-        for (Check check : checks) {
-            if (!check.passes(document)) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    // Kept apart from the quick look, so that what runs for every document stays small.
-    private void lookClosely(Document document, Memory.Verdict verdict) {
-        if (verdict == Memory.Verdict.CHANGED) {
-            ofDocument.add(changed(document));
-        }
-        for (Check check : checks) {
-            check.check(document, this::addOnce);
-        }
-    }
-
-    private boolean isBlocked() {
-        for (Finding finding : ofDocument) {
-            if (finding.blocks()) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    // Two deliveries may refuse the same text for the same reason.
-    private void addOnce(Finding finding) {
-        if (!ofDocument.contains(finding)) {
-            ofDocument.add(finding);
-        }
-    }
-
-    private static Finding changed(Document document) {
-        return new Finding(
-                Rule.CHANGED_SINCE_DELIVERED,
-                document.origin(),
-                "reference",
-                document.reference(),
-                "was delivered before with other figures",
-                "post the difference under a number of its own; or give the run another name if numbers begin anew");
+        settler.settle(document, ofDocument);
     }
 
     private static Finding tooMany(Record first) {
@@ -256,51 +170,14 @@ final class Pass {
                 "");
     }
 
-    private void settle(Document document, Fingerprint fingerprint) {
-        for (Finding finding : ofDocument) {
-            findings.add(finding);
-        }
-        if (!document.isSound() || isBlocked()) {
-            held.add(document);
-            heldRowsOf(document.origin().file()).add(document, blockers());
-        } else if (plan.first() > 0 && clear.documents() >= plan.first()) {
-            beyond.add(document);
-        } else {
-            clear.add(document);
-            deliver(document, fingerprint);
-        }
-    }
-
-    private void deliver(Document document, Fingerprint fingerprint) {
-        try {
-            if (writerThread != null) {
-                writerThread.write(document);
-            }
-            plan.memory().remember(fingerprint.identity(), fingerprint.content());
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
-    private List<Finding> blockers() {
-        return ofDocument.isEmpty()
-                ? List.of()
-                : ofDocument.stream().filter(Finding::blocks).toList();
-    }
-
-    private HeldRows heldRowsOf(String file) {
-        return heldRows.computeIfAbsent(file, f -> new HeldRows());
-    }
-
     private void finish() throws IOException {
-        if (writerThread != null) {
-            writerThread.finish();
-        }
+        settler.finish();
         for (DeliveryWriter writer : writers) {
             writer.finish();
         }
+        Fate before = settler.before;
         if (before.documents() > 0) {
-            findings.add(new Finding(
+            settler.findings.add(new Finding(
                     Rule.DELIVERED_BEFORE,
                     Origin.of(plan.inputs().get(0).name(), 0),
                     "",
@@ -310,11 +187,11 @@ final class Pass {
                     ""));
         }
         for (IntakeTally tally : tallies) {
-            held.addUnreadRows(tally.unreadable());
+            settler.held.addUnreadRows(tally.unreadable());
         }
-        if (coder != null && clear.documents() + held.documents() > 0) {
-            for (CodingEntry entry : coder.unused()) {
-                findings.add(new Finding(
+        if (bankLane != null && settler.clear.documents() + settler.held.documents() > 0) {
+            for (CodingEntry entry : bankLane.unused()) {
+                settler.findings.add(new Finding(
                         Rule.CODING_ENTRY_UNUSED,
                         Origin.of(plan.coding().name(), 0),
                         "entry",
@@ -352,12 +229,12 @@ final class Pass {
 
     /** Proves and publishes, or with a blocker and 'hold everything' throws the deliveries away. */
     RunReport complete() throws IOException {
-        boolean stop =
-                plan.holdEverything() && (held.rows() > 0 || tallies.stream().anyMatch(IntakeTally::failed));
+        boolean stop = plan.holdEverything()
+                && (settler.held.rows() > 0 || tallies.stream().anyMatch(IntakeTally::failed));
         if (stop) {
-            held.addAll(clear);
+            settler.held.addAll(settler.clear);
         }
-        Fate cleared = stop ? new Fate() : clear;
+        Fate cleared = stop ? new Fate() : settler.clear;
         List<DeliveredFile> delivered = new ArrayList<>();
         RunReport report = new RunReport(
                 plan.name(),
@@ -367,13 +244,13 @@ final class Pass {
                 !plan.deliver(),
                 tallies,
                 cleared,
-                held,
-                before,
-                beyond,
-                takenOnce,
+                settler.held,
+                settler.before,
+                settler.beyond,
+                bankLane == null ? new Fate() : bankLane.takenOnce,
                 delivered,
-                findings,
-                heldRows);
+                settler.findings,
+                settler.heldRows);
         Accounting.assertCloses(report);
         if (stop) {
             discard();
@@ -398,9 +275,7 @@ final class Pass {
     /** Removes all that was written. */
     void discard() {
         proofs.close();
-        if (writerThread != null) {
-            writerThread.close();
-        }
+        settler.close();
         writers.forEach(DeliveryWriter::discard);
         try {
             if (grouping != null) {

@@ -1,6 +1,7 @@
 package io.mivrel.run;
 
 import io.mivrel.delivery.DeliveryWriter;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -15,10 +16,15 @@ import java.util.concurrent.BlockingQueue;
 final class WriterThread implements AutoCloseable {
     private static final int SIZE = 256;
     private static final int WAITING = 8;
-    private static final List<Document> END = new ArrayList<>();
+
+    private interface Work {
+        void writeBy(DeliveryWriter writer) throws IOException;
+    }
+
+    private static final Work END = writer -> {};
 
     private final List<DeliveryWriter> writers;
-    private final BlockingQueue<List<Document>> queue = new ArrayBlockingQueue<>(WAITING);
+    private final BlockingQueue<Work> queue = new ArrayBlockingQueue<>(WAITING);
     private final Thread thread;
     private List<Document> batch = new ArrayList<>(SIZE);
     private volatile Throwable failure;
@@ -33,14 +39,31 @@ final class WriterThread implements AutoCloseable {
     void write(Document document) throws IOException {
         batch.add(document);
         if (batch.size() == SIZE) {
-            hand(batch);
+            handDocuments();
+        }
+    }
+
+    /** Writes bank lines of a batch from one place up to another. */
+    void write(BankBatch lines, int from, int to) throws IOException {
+        handDocuments();
+        hand(writer -> writer.write(lines, from, to));
+    }
+
+    private void handDocuments() throws IOException {
+        if (!batch.isEmpty()) {
+            List<Document> documents = batch;
             batch = new ArrayList<>(SIZE);
+            hand(writer -> {
+                for (Document document : documents) {
+                    writer.write(document);
+                }
+            });
         }
     }
 
     /** Writes the rest and waits until all is written. */
     void finish() throws IOException {
-        hand(batch);
+        handDocuments();
         hand(END);
         try {
             thread.join();
@@ -51,10 +74,10 @@ final class WriterThread implements AutoCloseable {
         Threads.rethrow(failure);
     }
 
-    private void hand(List<Document> documents) throws IOException {
+    private void hand(Work work) throws IOException {
         Threads.rethrow(failure);
         try {
-            queue.put(documents);
+            queue.put(work);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("interrupted", e);
@@ -63,10 +86,10 @@ final class WriterThread implements AutoCloseable {
 
     private void writeAll() {
         try {
-            for (List<Document> next = queue.take(); next != END; next = queue.take()) {
+            for (Work next = queue.take(); next != END; next = queue.take()) {
                 // After a failure the rest is only taken away, so that nobody waits for room.
                 if (failure == null) {
-                    writeBatch(next);
+                    write(next);
                 }
             }
         } catch (InterruptedException stopped) {
@@ -74,12 +97,10 @@ final class WriterThread implements AutoCloseable {
         }
     }
 
-    private void writeBatch(List<Document> documents) {
+    private void write(Work work) {
         try {
-            for (Document document : documents) {
-                for (DeliveryWriter writer : writers) {
-                    writer.write(document);
-                }
+            for (DeliveryWriter writer : writers) {
+                work.writeBy(writer);
             }
         } catch (Throwable thrown) {
             failure = thrown;

@@ -33,6 +33,10 @@ public class CoderTest {
                 .build(true);
     }
 
+    private static BankTransaction.Coding decide(Coder coder, Record line) {
+        return coder.decide(line.batch(), line.index());
+    }
+
     @DataProvider
     public Object[][] lines() {
         return new Object[][] {
@@ -55,14 +59,14 @@ public class CoderTest {
 
     @Test(dataProvider = "lines")
     public void decides(String narrative, long amount, String entry) {
-        BankTransaction.Coding decided = new Coder(TABLE).decide(line(narrative, amount));
+        BankTransaction.Coding decided = decide(new Coder(TABLE), line(narrative, amount));
         assertThat(decided == null ? null : decided.entry()).isEqualTo(entry);
     }
 
     @Test
     public void entriesThatNeverDecideAreKnown() {
         Coder coder = new Coder(TABLE);
-        coder.decide(line("smelter", -1));
+        decide(coder, line("smelter", -1));
         assertThat(coder.unused())
                 .extracting(CodingEntry::name)
                 .doesNotContain("tin")

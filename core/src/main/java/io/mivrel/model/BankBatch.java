@@ -1,0 +1,51 @@
+package io.mivrel.model;
+
+import io.mivrel.model.BankTransaction.Coding;
+import java.util.function.Function;
+
+/**
+ * The bank lines of one batch, coded: for what runs over millions of them without a document for each. Immutable once it
+ * is handed on.
+ */
+public final class BankBatch {
+    private final String bankAccount;
+    private final RecordBatch records;
+    private final Coding[] codings;
+    private final Function<BankTransaction, Journal> entry;
+
+    /**
+     * @param bankAccount account code of the bank or card account
+     * @param records the lines
+     * @param codings what was decided about each; {@code null} for a line that is not sound or that nothing decides
+     * @param entry makes the double entry of a line
+     */
+    public BankBatch(
+            String bankAccount, RecordBatch records, Coding[] codings, Function<BankTransaction, Journal> entry) {
+        this.bankAccount = bankAccount;
+        this.records = records;
+        this.codings = codings;
+        this.entry = entry;
+    }
+
+    public String bankAccount() {
+        return bankAccount;
+    }
+
+    public RecordBatch records() {
+        return records;
+    }
+
+    public int size() {
+        return records.size();
+    }
+
+    /** What was decided about a line; {@code null} when nothing was. */
+    public Coding coding(int index) {
+        return codings[index];
+    }
+
+    /** A decided line as a document. */
+    public BankTransaction get(int index) {
+        return new BankTransaction(bankAccount, records.range(index, index + 1), codings[index], entry);
+    }
+}
