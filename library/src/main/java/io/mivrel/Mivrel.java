@@ -90,7 +90,7 @@ public final class Mivrel {
 
     // What only shows when all settings are together is still a mistake in the run sheet.
     private void requireWhole(Path runSheet) throws SettingsException {
-        List<String> gaps = plan(false, Memory.NONE).gaps();
+        List<String> gaps = plan(inputs(), false, Memory.NONE).gaps();
         if (!gaps.isEmpty()) {
             throw new SettingsException(gaps.stream()
                     .map(gap -> new SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
@@ -185,10 +185,10 @@ public final class Mivrel {
         return new Session(this).run();
     }
 
-    RunPlan plan(boolean deliver, Memory memory) {
+    RunPlan plan(List<Input> inputs, boolean deliver, Memory memory) {
         List<Order> orders = targets.stream().map(this::order).toList();
         return new RunPlan(
-                name, books, inputs(), coding, suspense, dates, orders, checks, holdEverything, first, memory, deliver);
+                name, books, inputs, coding, suspense, dates, orders, checks, holdEverything, first, memory, deliver);
     }
 
     List<Input> inputs() {
@@ -197,9 +197,7 @@ public final class Mivrel {
 
     private static Input input(Source source) {
         return new Input(
-                source.shown(),
-                source.layout(),
-                () -> SourceFiles.open(source.path(), source.shown(), source.layout()));
+                source.shown(), source.layout(), SourceFiles.opener(source.path(), source.shown(), source.layout()));
     }
 
     private Order order(Target target) {

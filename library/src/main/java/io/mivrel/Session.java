@@ -22,9 +22,12 @@ import java.util.concurrent.CompletionException;
 /** One execution: the run with the memory of earlier ones, its evidence, and what to remember of it. */
 final class Session {
     private final Mivrel run;
+    /** Read first by the run and then for the evidence, which finds its rows by what the run has noted. */
+    private final List<Input> inputs;
 
     Session(Mivrel run) {
         this.run = run;
+        this.inputs = run.inputs();
     }
 
     Outcome check() throws IOException {
@@ -42,7 +45,7 @@ final class Session {
             return new Outcome(execute(true, Memory.NONE), null, List.of());
         }
         try (Awaited memory = new Awaited(register(), run.name())) {
-            List<CompletableFuture<Vouched>> inputs = digestInputs();
+            List<CompletableFuture<Vouched>> digests = digestInputs();
             RunReport report = execute(true, memory);
             try {
                 if (!report.deliveries().isEmpty()) {
@@ -55,7 +58,7 @@ final class Session {
                         e);
             }
             try {
-                return keepEvidence(report, inputs);
+                return keepEvidence(report, digests);
             } catch (IOException e) {
                 throw new IOException(
                         "the files were delivered and will not be delivered again, but the evidence could not be kept: "
@@ -70,13 +73,12 @@ final class Session {
     }
 
     private RunReport execute(boolean deliver, Memory memory) throws IOException {
-        return Run.execute(run.plan(deliver, memory), run.progress());
+        return Run.execute(run.plan(inputs, deliver, memory), run.progress());
     }
 
     private Outcome keepEvidence(RunReport report, List<CompletableFuture<Vouched>> digests) throws IOException {
         run.progress().at("evidence", report.rowsRead());
         EvidenceFolder folder = EvidenceFolder.create(run.home().resolve("evidence"), run.slug() + "-" + run.today());
-        List<Input> inputs = run.inputs();
         Outcome outcome = new Outcome(report, folder.folder(), folder.writeHeld(report, inputs));
         folder.write(
                 report,

@@ -22,6 +22,7 @@ public final class SeparatedRows implements RowSource {
     static final int MOST_BYTES = 1 << 20;
     static final int MOST_CELLS = 16_384;
     private static final int PROBE = 8192;
+    private static final int SHORT = 2048;
 
     private static final long ONES = 0x0101010101010101L;
     private static final long HIGHEST = 0x8080808080808080L;
@@ -37,6 +38,7 @@ public final class SeparatedRows implements RowSource {
     }
 
     private final Utf8Input in;
+    private final LineIndex index;
     private final byte separator;
     private final long separators;
     private final Row row = new Row();
@@ -46,6 +48,7 @@ public final class SeparatedRows implements RowSource {
     private long consumed;
     private boolean ended;
     private boolean probed;
+    private boolean skipped;
     private long line = 1;
 
     private int[] doubled = new int[8];
@@ -60,6 +63,11 @@ public final class SeparatedRows implements RowSource {
      * @param encoding the name of a character set, or {@code auto}
      */
     public SeparatedRows(InputStream in, char separator, String encoding) throws IOException {
+        this(in, separator, encoding, new LineIndex());
+    }
+
+    private SeparatedRows(InputStream in, char separator, String encoding, LineIndex index) throws IOException {
+        this.index = index;
         this.in = new Utf8Input(in, encoding);
         this.separator = (byte) separator;
         this.separators = ONES * separator;
@@ -67,7 +75,12 @@ public final class SeparatedRows implements RowSource {
 
     /** Opens a file; a missing file, a folder or one that may not be read is an {@link IOException} that says so. */
     public static SeparatedRows open(Path file, char separator, String encoding) throws IOException {
-        return new SeparatedRows(Files.newInputStream(Readable.check(file)), separator, encoding);
+        return open(file, separator, encoding, new LineIndex());
+    }
+
+    /** The same with what an earlier reading of the file noted, for {@link #skipTo}, and taking note itself. */
+    static SeparatedRows open(Path file, char separator, String encoding, LineIndex index) throws IOException {
+        return new SeparatedRows(Files.newInputStream(Readable.check(file)), separator, encoding, index);
     }
 
     @Override
@@ -109,10 +122,12 @@ public final class SeparatedRows implements RowSource {
 
     @Override
     public void skipTo(long physicalRow) throws IOException {
+        jump(physicalRow);
         while (line < physicalRow) {
             if (at == limit && !ended && in.canSkipLines()) {
                 long found = in.skipLines(physicalRow - line);
                 line += found;
+                skipped = true;
                 if (line < physicalRow) {
                     ended = true;
                     return;
@@ -141,6 +156,19 @@ public final class SeparatedRows implements RowSource {
         }
     }
 
+    // To the last line noted before the wanted one, when that lies beyond what is in the buffer.
+    private void jump(long physicalRow) throws IOException {
+        int place = index.find(physicalRow);
+        if (place < 0 || index.line(place) <= line || index.offset(place) < in.offset()) {
+            return;
+        }
+        in.damagedBefore(consumed + limit);
+        in.skipTo(index.offset(place));
+        at = limit;
+        line = index.line(place);
+        skipped = true;
+    }
+
     private boolean probe() throws IOException {
         while (limit < PROBE && !ended) {
             refill();
@@ -158,7 +186,9 @@ public final class SeparatedRows implements RowSource {
         if (buffer.length - limit < Utf8Input.ROOM) {
             buffer = Arrays.copyOf(buffer, buffer.length * 2);
         }
-        int read = in.read(buffer, limit);
+        // Behind a skip often one row is wanted and then another skip.
+        int read = in.read(buffer, limit, skipped ? Math.min(buffer.length, limit + SHORT) : buffer.length);
+        skipped = false;
         if (read < 0) {
             ended = true;
         } else {
@@ -331,6 +361,9 @@ public final class SeparatedRows implements RowSource {
         }
         at = end;
         line += lines;
+        if (in.isAsInFile()) {
+            index.note(line, in.offset() - (limit - at));
+        }
     }
 
     // The row's bytes are not needed again, so the doubled quotes are taken out in place.

@@ -104,7 +104,7 @@ public final class TextLines implements Closeable {
         if (buffer.length - limit < Utf8Input.ROOM) {
             buffer = Arrays.copyOf(buffer, buffer.length * 2);
         }
-        int read = in.read(buffer, limit);
+        int read = in.read(buffer, limit, buffer.length);
         if (read < 0) {
             ended = true;
         } else {

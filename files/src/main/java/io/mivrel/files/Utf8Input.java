@@ -37,6 +37,8 @@ final class Utf8Input implements Closeable {
     private final CharBuffer decoded = CharBuffer.allocate(SLICE);
     private final ArrayDeque<Long> damage = new ArrayDeque<>();
     private long bytesSoFar;
+    private long bytesRead;
+    private boolean damaged;
     private boolean ended;
 
     Utf8Input(InputStream in, String encoding) throws IOException {
@@ -83,30 +85,30 @@ final class Utf8Input implements Closeable {
     }
 
     /**
-     * Fills the target from {@code from} on, where it must have {@link #ROOM}; answers how many bytes came, or -1 at the
-     * end.
+     * Fills the target from {@code from} up to {@code to} at most, which must be {@link #ROOM} away; answers how many bytes
+     * came, or -1 at the end.
      */
-    int read(byte[] target, int from) throws IOException {
+    int read(byte[] target, int from, int to) throws IOException {
         int at = from;
         while (at == from) {
             if (!pending.hasRemaining() && !fill()) {
                 return -1;
             }
-            at = take(target, at);
+            at = take(target, at, to);
         }
         bytesSoFar += at - from;
         return at - from;
     }
 
-    private int take(byte[] target, int from) throws IOException {
+    private int take(byte[] target, int from, int to) throws IOException {
         int at = from;
         // A little of what is not ASCII is followed by much that is, so both ways take turns.
-        while (target.length - at >= ROOM && pending.hasRemaining()) {
+        while (to - at >= ROOM && pending.hasRemaining()) {
             int before = pending.position();
             if (asciiCompatible) {
-                at = copyPlain(target, at);
+                at = copyPlain(target, at, to);
             }
-            if (target.length - at >= ROOM && pending.hasRemaining()) {
+            if (to - at >= ROOM && pending.hasRemaining()) {
                 at = isUtf8 ? copyWide(target, at, from) : transcode(target, at, from);
             }
             if (pending.position() == before) {
@@ -137,6 +139,7 @@ final class Utf8Input implements Closeable {
     // Puts the replacement character in the place of so many bytes.
     private int replace(byte[] target, int at, int from, int unreadable) {
         damage.add(bytesSoFar + at - from);
+        damaged = true;
         pending.position(Math.min(pending.limit(), pending.position() + unreadable));
         System.arraycopy(REPLACEMENT, 0, target, at, REPLACEMENT.length);
         return at + REPLACEMENT.length;
@@ -194,9 +197,9 @@ final class Utf8Input implements Closeable {
     }
 
     // Copies the leading bytes that are plain ASCII.
-    private int copyPlain(byte[] target, int from) {
+    private int copyPlain(byte[] target, int from, int to) {
         int start = pending.position();
-        int length = Math.min(pending.remaining(), target.length - from);
+        int length = Math.min(pending.remaining(), to - from);
         int plain = plainLength(start, start + length) - start;
         System.arraycopy(bytes, start, target, from, plain);
         pending.position(start + plain);
@@ -213,6 +216,27 @@ final class Utf8Input implements Closeable {
             i++;
         }
         return i;
+    }
+
+    /** True when every byte that was handed out is one of the file, so that places can be told. */
+    boolean isAsInFile() {
+        return isUtf8 && !damaged;
+    }
+
+    /** The place in the file of the first byte that was not yet handed out. */
+    long offset() {
+        return bytesRead - pending.remaining();
+    }
+
+    /** Goes on from a place in the file that is not before {@link #offset}. */
+    void skipTo(long offset) throws IOException {
+        long ahead = offset - offset();
+        int inMemory = (int) Math.min(ahead, pending.remaining());
+        pending.position(pending.position() + inMemory);
+        if (ahead > inMemory) {
+            in.skipNBytes(ahead - inMemory);
+            bytesRead += ahead - inMemory;
+        }
     }
 
     /** True when {@link #skipLines} can find line ends among the bytes. */
@@ -258,8 +282,7 @@ final class Utf8Input implements Closeable {
     }
 
     // Eight bytes at once: a byte that equals a mark becomes nil, and then its highest bit comes up. The lowest bit
-    // that
-    // is up is always right; those above it need not be.
+    // that is up is always right; those above it need not be.
     private static long lineEnds(long eight) {
         long lf = eight ^ ONES * '\n';
         long cr = eight ^ ONES * '\r';
@@ -274,6 +297,7 @@ final class Utf8Input implements Closeable {
         int room = pending.remaining();
         int read = in.readNBytes(bytes, pending.position(), room);
         ended = read < room;
+        bytesRead += read;
         pending.limit(pending.position() + read);
         pending.position(0);
         return read > 0;

@@ -152,6 +152,44 @@ public class SeparatedRowsTest {
     }
 
     @Test
+    public void skippingFindsTheRowsThatReadingFinds() throws IOException {
+        Random random = new Random(5);
+        for (int round = 0; round < 200; round++) {
+            StringBuilder text = new StringBuilder();
+            String[] ends = round % 3 == 0
+                    ? new String[] {"\n"}
+                    : round % 3 == 1 ? new String[] {"\r\n"} : new String[] {"\n", "\r\n", "\r"};
+            int lines = 20 + random.nextInt(3000);
+            for (int i = 1; i <= lines; i++) {
+                text.append(i)
+                        .append(',')
+                        .append("x".repeat(random.nextInt(30)))
+                        .append(random.nextInt(50) == 0 ? "\u00e4" : "");
+                text.append(ends[random.nextInt(ends.length)]);
+            }
+            Path file = Files.createTempFile("mivrel", ".csv");
+            Files.writeString(file, (round % 5 == 0 ? "\uFEFF" : "") + text);
+            LineIndex index = new LineIndex();
+            if (round % 2 == 0) {
+                // A reading before this one has noted where lines begin.
+                try (SeparatedRows source = SeparatedRows.open(file, ',', "UTF-8", index)) {
+                    while (source.next() != null) {
+                        // To the end.
+                    }
+                }
+            }
+            try (SeparatedRows source = SeparatedRows.open(file, ',', "UTF-8", index)) {
+                for (long to = 1; to <= lines; to += 1 + random.nextInt(random.nextBoolean() ? 3 : 900)) {
+                    source.skipTo(to);
+                    Row row = source.next();
+                    assertThat(row.number()).isEqualTo(to);
+                    assertThat(row.text(0)).isEqualTo(Long.toString(to));
+                }
+            }
+        }
+    }
+
+    @Test
     public void filesThatCannotBeReadAreNamed() throws IOException {
         Path folder = Files.createTempDirectory("mivrel");
         assertThatThrownBy(() -> SeparatedRows.open(folder.resolve("gone.csv"), ',', "auto"))
