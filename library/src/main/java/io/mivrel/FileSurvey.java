@@ -90,7 +90,10 @@ public final class FileSurvey {
         if (survey.gives() == null || survey.pattern() == null) {
             return "  no preview: the survey could not tell which column is what\n";
         }
-        return preview(most, Proposal.layout(survey), () -> file.open(survey.facts()));
+        Layout proposed = Proposal.layout(survey);
+        return survey.fanOut().isEmpty()
+                ? preview(most, proposed, () -> file.open(survey.facts()))
+                : preview(most, proposed, () -> SourceFiles.open(file.file(), survey.file(), proposed));
     }
 
     /** What a comparison with a layout says. */

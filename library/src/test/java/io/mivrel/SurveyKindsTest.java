@@ -111,6 +111,74 @@ public class SurveyKindsTest {
         assertThat(questions(survey(workshop, "a.qif", qif))).contains("date", "account");
     }
 
+    private static final String PAY = """
+            Who;On;Gross;Levy;Kept;Paid
+            1;15.03.2027;2.000,10;100,00;300,05;1.700,05
+            2;15.03.2027;1.500,00;75,00;200,00;1.300,00
+            3;15.03.2027;900,40;45,00;0,40;900,00
+            4;15.03.2027;1.111,11;55,55;111,11;1.000,00
+            Total;;5.511,61;275,55;611,56;4.900,05
+            """;
+
+    @Test
+    public void rowsThatSumToNilAreFannedOutAndOnlyTheAccountsAreAsked() throws Exception {
+        Workshop workshop = new Workshop();
+        FileSurvey survey = survey(workshop, "pay.csv", PAY);
+        assertThat(survey.text())
+                .contains("'Gross' - 'Kept' - 'Paid' is nil in each of 4 rows")
+                .contains("the totals stated in row 6 agree: 'Gross' and 3 more columns")
+                .doesNotContain("not proved");
+        assertThat(questions(survey)).containsExactly("accounts", "reference", "signs");
+        assertThat(survey.preview(1)).contains("debit", "2,000.10");
+        String answered = survey.layout()
+                .replaceAll("signs: \"[^\"]*\"", "signs: as written")
+                .replaceAll("constant: \"[^\"]*\"", "constant: PAY-3")
+                .replaceAll("account: \"[^\"]*debit[^\"]*\"", "account: 5010")
+                .replaceAll("account: \"[^\"]*credit[^\"]*\"", "account: 1200");
+        assertThat(answered).doesNotContain("\"?");
+        workshop.takes("journal", "pay.csv", answered);
+        Reading read = Reading.of(
+                workshop,
+                "journal",
+                io.mivrel.model.JournalLines.ACCOUNT,
+                io.mivrel.model.JournalLines.NARRATIVE,
+                io.mivrel.model.JournalLines.AMOUNT);
+        assertThat(read.findings()).isEmpty();
+        assertThat(read.records())
+                .hasSize(20)
+                .startsWith(
+                        "5010 | Gross | 200010",
+                        "5010 | Levy | 10000",
+                        "1200 | Levy | -10000",
+                        "1200 | Kept | -30005",
+                        "1200 | Paid | -170005");
+        assertThat(read.tally().totals().debit())
+                .isEqualTo(read.tally().totals().credit());
+    }
+
+    @Test
+    public void whatIsStatedBelowTheDataIsCompared() throws Exception {
+        FileSurvey wrong = survey(new Workshop(), "a.csv", PAY.replace("5.511,61", "5.511,16"));
+        assertThat(wrong.text())
+                .contains("row 6 states a total of 5,511.16 for 'Gross', but its rows add up to 5,511.61")
+                .contains("agree: 'Levy', 'Kept', 'Paid'");
+        assertThat(wrong.isSettled()).isFalse();
+        FileSurvey broken =
+                survey(new Workshop(), "b.csv", PAY.replace("Total", "5;15.03.2027;9,00;1,00;1,00;7,00\nTotal"));
+        assertThat(broken.text())
+                .contains("bank lines, journal lines or invoice lines?")
+                .doesNotContain("is nil in each");
+        StringBuilder bank = new StringBuilder("Date,Text,Amount\n");
+        for (int day = 1; day <= 60; day++) {
+            bank.append("%02d/%02d/2027,shop,%d.50\n".formatted(1 + day % 28, 1 + day / 28, day));
+        }
+        assertThat(survey(new Workshop(), "c.csv", bank + "Number of rows: 60,,\nTotal,,1860.00\n")
+                        .text())
+                .contains("the count stated in row 62, 60, agrees", "the totals stated in row 63 agree: 'Amount'");
+        assertThat(survey(new Workshop(), "d.csv", bank + "61 transactions,,\n").text())
+                .contains("not proved  the count stated in row 62, 61, is not that of the data: 60 rows");
+    }
+
     @Test
     public void aWorkbookWithSeveralSheetsIsAskedWhich() throws Exception {
         Workshop workshop = new Workshop().put("a.ods", WorkbooksTest.sheet("<table:table-cell/>"));

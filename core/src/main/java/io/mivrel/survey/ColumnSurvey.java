@@ -33,6 +33,8 @@ public final class ColumnSurvey {
     private final long[] earlier = new long[Forms.DATES.size()];
     private final long[] amountFits = new long[Forms.AMOUNTS.size()];
     private final long[] amountHashes = new long[Forms.AMOUNTS.size()];
+    private final long[] sums = new long[Forms.AMOUNTS.size()];
+    private boolean sumsTooLarge;
     private final Set<String> values = new LinkedHashSet<>();
     /** The first cells that are no date in any form, no amount in any form, and that show where the day stands. */
     private final List<Oddity> noDates = new ArrayList<>();
@@ -164,6 +166,9 @@ public final class ColumnSurvey {
                     leastAmount[i] = Math.min(leastAmount[i], amount);
                     mostAmount[i] = Math.max(mostAmount[i], amount);
                     amountHashes[i] = Hash64.add(amountHashes[i], amount);
+                    long sum = sums[i] + amount;
+                    sumsTooLarge |= ((sums[i] ^ sum) & (amount ^ sum)) < 0;
+                    sums[i] = sum;
                 }
             }
         }
@@ -298,6 +303,19 @@ public final class ColumnSurvey {
         for (int i = 0; i < amountFits.length; i++) {
             if (most > 0 && amountFits[i] == most) {
                 return new long[] {leastAmount[i], mostAmount[i]};
+            }
+        }
+        return null;
+    }
+
+    /** Sum of all cells in minor units, read with such marks; {@code null} when some cell is no amount then. */
+    Long sum(AmountFormat numbers) {
+        for (int i = 0; i < sums.length; i++) {
+            AmountFormat form = Forms.AMOUNTS.get(i);
+            if (form.decimalMark() == numbers.decimalMark()
+                    && form.thousandsMark() == numbers.thousandsMark()
+                    && form.currencyMark().equals(numbers.currencyMark())) {
+                return amountFits[i] == filled && !sumsTooLarge ? sums[i] : null;
             }
         }
         return null;

@@ -111,6 +111,11 @@ record Guess(
                 .map(Map.Entry::getValue)
                 .findFirst()
                 .orElse(null);
+        return dates(dates, questions);
+    }
+
+    /** How the dates of a column are written, with a question when more than one order fits; {@code null} for none. */
+    static DatePattern dates(ColumnSurvey dates, List<Question> questions) {
         if (dates == null || dates.patterns().isEmpty()) {
             return null;
         }
@@ -124,7 +129,7 @@ record Guess(
             return inOrder.get(0);
         }
         if (orders.size() > 1) {
-            ask(
+            questions.add(new Question(
                     "date",
                     String.join(
                                     " or ",
@@ -132,17 +137,25 @@ record Guess(
                                             .map(DatePattern::pattern)
                                             .toList())
                             + "? Every date fits "
-                            + (orders.size() == 2 ? "both" : "all"));
+                            + (orders.size() == 2 ? "both" : "all")));
         }
         return orders.values().iterator().next();
     }
 
+    // Of the columns that are known to hold amounts; of all that look so when nothing is known.
+    private List<ColumnSurvey> amounts() {
+        return gives == null
+                ? columns.stream().filter(c -> c.type() == FieldType.AMOUNT).toList()
+                : fields.entrySet().stream()
+                        .filter(e -> e.getKey().type() == FieldType.AMOUNT
+                                || e.getKey().type() == FieldType.DECIMAL)
+                        .map(Map.Entry::getValue)
+                        .toList();
+    }
+
     private AmountFormat findNumbers() {
-        List<ColumnSurvey> amounts = fields.entrySet().stream()
-                .filter(e -> e.getKey().type() == FieldType.AMOUNT || e.getKey().type() == FieldType.DECIMAL)
-                .map(Map.Entry::getValue)
-                .filter(c -> c.filled() > 0)
-                .toList();
+        List<ColumnSurvey> amounts =
+                amounts().stream().filter(c -> c.filled() > 0).toList();
         int chosen = -1;
         for (int form = 0; form < Forms.AMOUNTS.size(); form++) {
             int here = form;

@@ -8,9 +8,11 @@ import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.shape.CarryDown;
+import io.mivrel.intake.shape.FanOut;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.JournalLines;
 import java.util.List;
 import java.util.Map;
 
@@ -31,7 +33,8 @@ public final class Proposal {
                         survey.columns(),
                         survey.fields(),
                         survey.pattern(),
-                        survey.numbers())
+                        survey.numbers(),
+                        survey.fanOut())
                 .signs(survey.signsReversed() ? Signs.REVERSED : Signs.AS_WRITTEN)
                 .buildUnchecked();
     }
@@ -48,7 +51,8 @@ public final class Proposal {
                         guess.columns(),
                         guess.fields(),
                         guess.pattern(),
-                        guess.numbers())
+                        guess.numbers(),
+                        List.of())
                 .buildUnchecked();
     }
 
@@ -63,7 +67,8 @@ public final class Proposal {
             List<ColumnSurvey> columns,
             Map<Field, ColumnSurvey> fields,
             DatePattern pattern,
-            AmountFormat numbers) {
+            AmountFormat numbers,
+            List<FanOut.Amount> fanOut) {
         boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
         int dataRow = titlesRow > 0 ? titlesRow + 1 : text ? Math.max(1, (int) firstRow) : 1;
         Layout.Builder layout = Layout.named("proposed", gives)
@@ -93,6 +98,15 @@ public final class Proposal {
                 layout.field(field, name);
             }
         });
+        if (!fanOut.isEmpty()) {
+            layout.shape(new FanOut(fanOut))
+                    .field(JournalLines.ACCOUNT, FanOut.ACCOUNT)
+                    .field(JournalLines.NARRATIVE, FanOut.TEXT)
+                    .field(
+                            JournalLines.AMOUNT,
+                            FieldSource.column(FanOut.AMOUNT)
+                                    .withSide(new FieldSource.Side(FanOut.SIDE, List.of("debit"), List.of("credit"))));
+        }
         columns.stream()
                 .filter(c -> !fields.containsValue(c) && !c.title().isEmpty())
                 .forEach(c -> layout.unused(c.title()));

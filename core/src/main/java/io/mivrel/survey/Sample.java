@@ -143,6 +143,14 @@ final class Sample {
                 .orElse(-1);
     }
 
+    /** The rows of data among the first rows, of full width. */
+    List<Kept> data() {
+        return rows.stream()
+                .filter(r -> r.number >= firstRow && r.cells.size() == widest)
+                .filter(r -> dateColumn < 0 || !r.cells.get(dateColumn).isEmpty())
+                .toList();
+    }
+
     /** New columns, with titles where there are some. */
     List<ColumnSurvey> columns() {
         List<ColumnSurvey> columns = new ArrayList<>();

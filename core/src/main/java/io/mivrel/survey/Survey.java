@@ -3,6 +3,7 @@ package io.mivrel.survey;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.StatementSpan;
+import io.mivrel.intake.shape.FanOut;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import java.util.ArrayList;
@@ -29,6 +30,7 @@ import java.util.Map;
  * @param numbers how amounts are written
  * @param newestFirst true when the balances say that the latest row comes first
  * @param signsReversed true when the balances say that the signs are the other way round
+ * @param fanOut the lines that each row becomes, with a question mark for each account; empty when a row is one line
  * @param statements what each statement of a statement file covers; empty for other files
  * @param proofs what arithmetic says about this reading, in words; empty when nothing proves it
  * @param questions what the file does not tell
@@ -52,6 +54,7 @@ public record Survey(
         boolean newestFirst,
         boolean signsReversed,
         List<StatementSpan> statements,
+        List<FanOut.Amount> fanOut,
         List<Proof> proofs,
         List<Question> questions) {
 
@@ -97,6 +100,7 @@ public record Survey(
                 newestFirst,
                 signsReversed,
                 statements,
+                fanOut,
                 proofs,
                 List.copyOf(all));
     }

@@ -6,6 +6,7 @@ import io.mivrel.intake.RowFilter;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
 import io.mivrel.model.JournalLines;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Survey.Proof;
@@ -22,6 +23,11 @@ import java.util.Map;
  * thread.
  */
 public final class Surveyor {
+    private static final List<Question> FAN_QUESTIONS = List.of(
+            new Question("accounts", "which account does the amount of each column go to?"),
+            new Question("reference", "what is the journal of this file called, such as PAY-2027-03?"),
+            new Question("signs", "as written or reversed? Sums to nil do not tell which columns are the debits"));
+
     private final String file;
     private final Surveyed surveyed;
     private final Progress progress;
@@ -51,10 +57,11 @@ public final class Surveyor {
         }
         Guess tentative = Guess.of(facts, sample, sample.surveyed(), "");
         List<ColumnSurvey> columns = sample.columns();
+        List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
         Trial trial = null;
         Watched watched;
         try (RowSource source = surveyed.open(facts)) {
-            watched = new Watched(source, sample, columns, filters);
+            watched = new Watched(source, sample, columns, filters, sums);
             if (tentative.isWhole()) {
                 trial = Trial.of(tentative.layout(), file, watched, progress);
             } else {
@@ -70,7 +77,7 @@ public final class Surveyor {
                 trial = Trial.of(guess.layout(), file, source, progress);
             }
         }
-        return survey(facts, sample, watched, guess, trial);
+        return survey(facts, sample, watched, guess, trial, sums);
     }
 
     private void drain(Watched watched) throws IOException {
@@ -92,7 +99,11 @@ public final class Surveyor {
                         .orElse("");
     }
 
-    private Survey survey(Facts facts, Sample sample, Watched watched, Guess guess, Trial trial) {
+    private Survey survey(Facts facts, Sample sample, Watched watched, Guess guess, Trial trial, List<RowSum> sums) {
+        // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
+        // days.
+        Map<Field, ColumnSurvey> fanned = fanned(guess.columns());
+        boolean fans = guess.gives() == null && sums.size() == 1 && sums.get(0).holds() && fanned.size() == 1;
         List<Question> questions = new ArrayList<>(guess.questions());
         List<Proof> proofs = new ArrayList<>();
         if (sample.widest > sample.columns().size()) {
@@ -131,6 +142,18 @@ public final class Surveyor {
                                 : "as written or reversed? Sums to nil do not tell that debit is positive here"));
             }
         }
+        proofs.addAll(StatedTotals.proofs(
+                watched.tail(),
+                guess.columns(),
+                guess.fields().get(BankLines.BALANCE),
+                guess.numbers(),
+                watched.dataRows));
+        sums.stream().limit(3).map(RowSum::proof).forEach(proofs::add);
+        if (fans) {
+            questions.removeIf(q -> q.about().equals("gives"));
+            questions.addAll(FAN_QUESTIONS);
+        }
+        Map<Field, ColumnSurvey> fields = fans ? fanned : guess.fields();
         return new Survey(
                 file,
                 facts,
@@ -143,15 +166,23 @@ public final class Surveyor {
                 watched.tail().size(),
                 guess.until(),
                 guess.columns(),
-                guess.gives(),
-                guess.fields(),
-                guess.pattern(),
+                fans ? JournalLines.TABLE : guess.gives(),
+                fields,
+                fans ? Guess.dates(fields.get(JournalLines.DATE), questions) : guess.pattern(),
                 guess.numbers(),
                 trial != null && trial.newestFirst(),
                 trial != null && trial.reversed(),
                 trial == null ? List.of() : trial.spans(),
+                fans ? sums.get(0).lines() : List.of(),
                 List.copyOf(proofs),
                 List.copyOf(questions));
+    }
+
+    // The one column of dates; all else of a fanned-out line is told by the column of the amount.
+    private static Map<Field, ColumnSurvey> fanned(List<ColumnSurvey> columns) {
+        List<ColumnSurvey> dates =
+                columns.stream().filter(c -> c.type() == FieldType.DATE).toList();
+        return dates.size() == 1 ? Map.of(JournalLines.DATE, dates.get(0)) : Map.of();
     }
 
     // A card company's plus is our minus, and so is a bank's CR, where amounts and balances turn together: no

@@ -23,6 +23,7 @@ final class Watched implements RowSource {
     private final Sample sample;
     private final List<ColumnSurvey> columns;
     private final List<RowFilter> filters;
+    private final List<RowSum> sums;
     private final Row copy = new Row();
     private final Deque<Sample.Kept> tail = new ArrayDeque<>();
     private final Deque<Sample.Kept> ready = new ArrayDeque<>();
@@ -35,7 +36,8 @@ final class Watched implements RowSource {
     String firstFault;
     boolean notText;
 
-    Watched(RowSource inner, Sample sample, List<ColumnSurvey> columns, List<RowFilter> filters) {
+    Watched(RowSource inner, Sample sample, List<ColumnSurvey> columns, List<RowFilter> filters, List<RowSum> sums) {
+        this.sums = sums;
         this.inner = inner;
         this.sample = sample;
         this.columns = columns;
@@ -114,7 +116,12 @@ final class Watched implements RowSource {
             byte c = row.bytes()[i];
             digits += c >= '0' && c <= '9' ? 1 : 0;
         }
-        return digits >= 2 && digits <= 10 && end - start <= 40;
+        if (digits < 2 || digits > 10 || end - start > 40) {
+            return false;
+        }
+        // A day of the week may stand before a date; a total or a count is none.
+        boolean words = row.bytes()[start] >= 'A' || row.bytes()[end - 1] >= 'A';
+        return !words || !StatedTotals.isStated(row.trimmed(sample.dateColumn));
     }
 
     private void profile(Row row) {
@@ -123,6 +130,9 @@ final class Watched implements RowSource {
         for (int i = 0; i < columns.size() && i < row.size(); i++) {
             int start = Spans.trimStart(bytes, row.start(i), row.end(i));
             columns.get(i).add(row.number(), bytes, start, Spans.trimEnd(bytes, start, row.end(i)));
+        }
+        for (RowSum sum : sums) {
+            sum.take(row);
         }
     }
 

@@ -3,6 +3,7 @@ package io.mivrel.examples;
 import static io.mivrel.model.BankLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.mivrel.FileSurvey;
 import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
 import io.mivrel.files.SourceFiles;
@@ -140,6 +141,32 @@ public class DemoFormatsTest {
                 .isEqualTo(fromText.report().clear().documents());
         assertThat(fromPrint.report().clear().totals().toString())
                 .isEqualTo(fromText.report().clear().totals().toString());
+    }
+
+    @Test
+    public void whatASurveyProposesForThePayrollReadsItOnceTheAccountsAreSaid() throws Exception {
+        String proposed =
+                FileSurvey.of(demo.resolve("inbox/payroll-2027-03.xlsx")).layout();
+        String[][] accounts = {
+            {"Gross wages' is a debit", "6010"},
+            {"Gross salaries' is a debit", "6020"},
+            {"Employer tax' is a debit", "6030"},
+            {"Employer tax' is a credit", "2210"},
+            {"Employer pension' is a debit", "6040"},
+            {"Employer pension' is a credit", "2220"},
+            {"Tax deducted' is a credit", "2210"},
+            {"Pension deducted' is a credit", "2220"},
+            {"Net pay' is a credit", "2230"},
+        };
+        for (String[] answer : accounts) {
+            proposed = proposed.replaceAll("account: \"[^\"]*" + answer[0] + "[^\"]*\"", "account: " + answer[1]);
+        }
+        proposed = proposed.replaceAll("signs: \"[^\"]*\"", "signs: as written")
+                .replaceAll("constant: \"[^\"]*\"", "constant: PAY-2027-03");
+        Field[] fields = {JournalLines.REFERENCE, JournalLines.DATE, JournalLines.ACCOUNT, JournalLines.AMOUNT};
+        List<List<String>> own = records("payroll.yaml", fields);
+        Files.writeString(demo.resolve("layouts/payroll.yaml"), proposed);
+        assertThat(records("payroll.yaml", fields)).isEqualTo(own).hasSize(88);
     }
 
     @DataProvider

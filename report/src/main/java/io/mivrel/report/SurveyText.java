@@ -98,7 +98,8 @@ public final class SurveyText {
                 "gives",
                 survey.gives() == null
                         ? "not told by the titles"
-                        : survey.gives().name());
+                        : survey.gives().name()
+                                + (survey.fanOut().isEmpty() ? "" : ", several from each row, as it sums to nil"));
         if (survey.pattern() != null && (!facts.kind().isStatement() || facts.kind() == FileKind.QIF)) {
             line("dates", dates(survey));
         }

@@ -2,6 +2,7 @@ package io.mivrel.files.settings;
 
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.intake.FileKind;
+import io.mivrel.intake.shape.FanOut;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -14,6 +15,8 @@ import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Question;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 
 /** Writes the layout that a survey proposes, as a person would write it; what the file does not tell stays a question. */
@@ -56,6 +59,7 @@ public final class ProposalFile {
         if (!says || survey.facts().kind() == FileKind.QIF) {
             numbers(survey, yaml);
         }
+        fanOut(survey, yaml);
         if (!says) {
             fields(survey, yaml);
         } else if (survey.facts().kind() == FileKind.QIF) {
@@ -63,7 +67,6 @@ public final class ProposalFile {
                     .append(pattern(survey, BankLines.DATE))
                     .append("}\n");
         }
-        fanOut(survey, yaml);
         if (survey.titlesRow() > 0) {
             yaml.append("columns in order: [")
                     .append(survey.columns().stream()
@@ -112,19 +115,31 @@ public final class ProposalFile {
         }
     }
 
-    // Several amounts a row and no kind of record that has them: perhaps each is a line of its own.
+    // Each amount of a row is a line of a journal, and only a person knows its account.
     private static void fanOut(Survey survey, StringBuilder yaml) {
-        List<ColumnSurvey> amounts = survey.columns().stream()
-                .filter(c -> c.type() == FieldType.AMOUNT)
-                .toList();
-        if (survey.gives() != null || amounts.size() < 3) {
+        if (survey.fanOut().isEmpty()) {
             return;
         }
-        yaml.append("# If each amount of a row is a line of a journal, give journal lines and say:\n# fan out:\n");
-        amounts.forEach(
-                c -> yaml.append("#   - {column: ").append(column(c)).append(", account: \"?\", side: debit}\n"));
-        yaml.append("# with the fields account: {column: fan account}, narrative: {column: fan text}\n")
-                .append("# and amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
+        Set<String> debits = sides(survey, "debit");
+        debits.retainAll(sides(survey, "credit"));
+        yaml.append("fan out:                             # every row sums to nil, so each is balanced\n");
+        for (FanOut.Amount line : survey.fanOut()) {
+            String both = debits.contains(line.column()) ? "; take both lines out if it is not posted" : "";
+            yaml.append("  - {column: ")
+                    .append(named(line.column()))
+                    .append(", account: ")
+                    .append(quoted("? the account that '" + line.column() + "' is a " + line.side() + " of" + both))
+                    .append(", side: ")
+                    .append(line.side())
+                    .append("}\n");
+        }
+    }
+
+    private static Set<String> sides(Survey survey, String side) {
+        return survey.fanOut().stream()
+                .filter(line -> line.side().equals(side))
+                .map(FanOut.Amount::column)
+                .collect(Collectors.toCollection(TreeSet::new));
     }
 
     private static void encoding(Survey survey, StringBuilder yaml) {
@@ -213,6 +228,12 @@ public final class ProposalFile {
                         .append(pattern(survey, field))
                         .append(values(survey, field))
                         .append("}\n"));
+        if (!survey.fanOut().isEmpty()) {
+            yaml.append("  reference: {constant: ")
+                    .append(asked(survey.question("reference")))
+                    .append("}\n  account: {column: fan account}\n  narrative: {column: fan text}\n")
+                    .append("  amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
+        }
         List<String> unused = survey.columns().stream()
                 .filter(c -> !survey.fields().containsValue(c) && !c.title().isEmpty())
                 .map(c -> quoted(c.title()))
@@ -223,7 +244,10 @@ public final class ProposalFile {
     }
 
     private static String column(ColumnSurvey column) {
-        String name = Proposal.column(column);
+        return named(Proposal.column(column));
+    }
+
+    private static String named(String name) {
         return name.startsWith("#") ? name.substring(1) : quoted(name);
     }
 

@@ -1,0 +1,192 @@
+package io.mivrel.survey;
+
+import io.mivrel.cells.AmountFormat;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.shape.FanOut;
+import io.mivrel.model.FieldType;
+import io.mivrel.survey.Survey.Proof;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * A sum of columns, each taken with plus or minus, that is nil in every row: net and tax against gross, or pay against
+ * what is held back and paid out. Found among the first rows, then watched over the whole file. For one thread.
+ */
+final class RowSum {
+    private static final int MOST_COLUMNS = 12;
+    private static final int LEAST_TERMS = 3;
+    private static final int LEAST_ROWS = 3;
+
+    private final List<ColumnSurvey> columns;
+    /** By column: 1, -1, or 0 when it is not in the sum. */
+    private final int[] signs;
+
+    private final AmountFormat numbers;
+    private long rows;
+    private long nil;
+    private long firstBroken;
+
+    private RowSum(List<ColumnSurvey> columns, int[] signs, AmountFormat numbers) {
+        this.columns = columns;
+        this.signs = signs;
+        this.numbers = numbers;
+    }
+
+    /**
+     * All such sums of three columns and more that the first rows have; the first column of each counts as plus.
+     *
+     * @param columns as far as the sample goes
+     */
+    static List<RowSum> find(Sample sample, List<ColumnSurvey> columns, AmountFormat numbers) {
+        List<ColumnSurvey> amounts = columns.stream()
+                .filter(c -> c.type() == FieldType.AMOUNT && c.filled() > 0)
+                .toList();
+        List<RowSum> found = new ArrayList<>();
+        if (amounts.size() >= LEAST_TERMS && amounts.size() <= MOST_COLUMNS) {
+            List<long[]> rows = new ArrayList<>();
+            for (Sample.Kept row : sample.data()) {
+                long[] values = values(row, amounts, numbers);
+                if (values != null) {
+                    rows.add(values);
+                }
+            }
+            if (rows.size() >= LEAST_ROWS) {
+                search(amounts, rows, new int[amounts.size()], 0, numbers, found);
+            }
+        }
+        return found;
+    }
+
+    private static long[] values(Sample.Kept row, List<ColumnSurvey> columns, AmountFormat numbers) {
+        long[] values = new long[columns.size()];
+        for (int i = 0; i < values.length; i++) {
+            int cell = columns.get(i).place() - 1;
+            long value = cell < row.cells().size() ? numbers.parse(row.cells().get(cell)) : AmountFormat.BLANK;
+            if (!AmountFormat.isAmount(value) && value != AmountFormat.BLANK) {
+                return null;
+            }
+            values[i] = value == AmountFormat.BLANK ? 0 : value;
+        }
+        return values;
+    }
+
+    private static void search(
+            List<ColumnSurvey> columns,
+            List<long[]> rows,
+            int[] signs,
+            int at,
+            AmountFormat numbers,
+            List<RowSum> found) {
+        if (at == signs.length) {
+            if (isNil(rows, signs)) {
+                found.add(new RowSum(columns, signs.clone(), numbers));
+            }
+            return;
+        }
+        boolean first = true;
+        for (int i = 0; i < at; i++) {
+            first &= signs[i] == 0;
+        }
+        for (int sign = first ? 0 : -1; sign <= 1; sign++) {
+            signs[at] = sign;
+            search(columns, rows, signs, at + 1, numbers, found);
+        }
+        signs[at] = 0;
+    }
+
+    // In every row, and with something to add in enough of them; each column must have its part.
+    private static boolean isNil(List<long[]> rows, int[] signs) {
+        int terms = 0;
+        for (int sign : signs) {
+            terms += Math.abs(sign);
+        }
+        if (terms < LEAST_TERMS) {
+            return false;
+        }
+        int telling = 0;
+        boolean[] used = new boolean[signs.length];
+        for (long[] row : rows) {
+            long sum = 0;
+            int filled = 0;
+            for (int i = 0; i < signs.length; i++) {
+                sum += signs[i] * row[i];
+                if (signs[i] != 0 && row[i] != 0) {
+                    filled++;
+                    used[i] = true;
+                }
+            }
+            if (sum != 0) {
+                return false;
+            }
+            telling += filled > 1 ? 1 : 0;
+        }
+        for (int i = 0; i < signs.length; i++) {
+            if (signs[i] != 0 && !used[i]) {
+                return false;
+            }
+        }
+        return telling >= LEAST_ROWS;
+    }
+
+    /** Takes a row of data. */
+    void take(Row row) {
+        long sum = 0;
+        for (int i = 0; i < signs.length; i++) {
+            int cell = columns.get(i).place() - 1;
+            if (signs[i] != 0 && cell < row.size()) {
+                long value = numbers.parse(row.bytes(), row.start(cell), row.end(cell));
+                if (value == AmountFormat.BLANK) {
+                    continue;
+                }
+                if (!AmountFormat.isAmount(value)) {
+                    return;
+                }
+                sum += signs[i] * value;
+            }
+        }
+        rows++;
+        nil += sum == 0 ? 1 : 0;
+        firstBroken = sum != 0 && firstBroken == 0 ? row.number() : firstBroken;
+    }
+
+    boolean holds() {
+        return rows >= LEAST_ROWS && nil == rows;
+    }
+
+    Proof proof() {
+        StringBuilder words = new StringBuilder();
+        for (int i = 0; i < signs.length; i++) {
+            if (signs[i] != 0) {
+                words.append(words.isEmpty() ? "" : signs[i] > 0 ? " + " : " - ")
+                        .append("'")
+                        .append(Proposal.column(columns.get(i)))
+                        .append("'");
+            }
+        }
+        words.append(
+                holds()
+                        ? String.format(Locale.ROOT, " is nil in each of %,d rows", rows)
+                        : String.format(
+                                Locale.ROOT, " is nil in %,d of %,d rows, not in row %d", nil, rows, firstBroken));
+        return new Proof(holds(), words.toString());
+    }
+
+    /**
+     * The columns as lines of a journal, plus on the debit side. A column that is not in the sum goes to both sides, so
+     * that the journal is nil as well. The accounts are not known.
+     */
+    List<FanOut.Amount> lines() {
+        List<FanOut.Amount> lines = new ArrayList<>();
+        for (int i = 0; i < signs.length; i++) {
+            String column = Proposal.column(columns.get(i));
+            if (signs[i] >= 0) {
+                lines.add(new FanOut.Amount(column, "?", column, "debit"));
+            }
+            if (signs[i] <= 0) {
+                lines.add(new FanOut.Amount(column, "?", column, "credit"));
+            }
+        }
+        return lines;
+    }
+}
