@@ -5,18 +5,8 @@ import io.mivrel.files.SurveyedFile;
 import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.ProposalFile;
 import io.mivrel.files.settings.SettingsException;
-import io.mivrel.intake.Batch;
-import io.mivrel.intake.DateWindow;
-import io.mivrel.intake.Intake;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
 import io.mivrel.intake.UnreadableFileException;
-import io.mivrel.model.Field;
-import io.mivrel.model.FieldType;
-import io.mivrel.model.Finding;
-import io.mivrel.model.Money;
-import io.mivrel.model.Record;
 import io.mivrel.report.SurveyText;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Comparison;
@@ -25,16 +15,9 @@ import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.Comparator;
-import java.util.HashMap;
-import java.util.List;
-import java.util.Map;
 
 /** A look at an unknown file: what it is, what its reading is proved by, and a layout that reads it. */
 public final class FileSurvey {
-    private static final int PREVIEW_WIDTH = 140;
-
     private final SurveyedFile file;
     private final Survey survey;
 
@@ -85,15 +68,15 @@ public final class FileSurvey {
         return ProposalFile.text(survey);
     }
 
-    /** The first records: each row as it stands in the file, and below it as the proposed layout reads it. */
+    /** The first records side by side: each cell as it stands in the file, and the field that it is read as. */
     public String preview(int most) throws IOException {
         if (survey.gives() == null || survey.pattern() == null) {
             return "  no preview: the survey could not tell which column is what\n";
         }
         Layout proposed = Proposal.layout(survey);
         return survey.fanOut().isEmpty()
-                ? preview(most, proposed, () -> file.open(survey.facts()))
-                : preview(most, proposed, () -> SourceFiles.open(file.file(), survey.file(), proposed));
+                ? Preview.of(survey, proposed, () -> file.open(survey.facts()), most)
+                : Preview.of(survey, proposed, () -> SourceFiles.open(file.file(), survey.file(), proposed), most);
     }
 
     /** What a comparison with a layout says. */
@@ -111,79 +94,7 @@ public final class FileSurvey {
         Comparison comparison = Comparison.of(survey, read);
         String rows = preview == 0
                 ? ""
-                : "\n" + preview(preview, read, () -> SourceFiles.open(file.file(), survey.file(), read));
+                : "\n" + Preview.of(survey, read, () -> SourceFiles.open(file.file(), survey.file(), read), preview);
         return new Likeness(comparison.isLike(), SurveyText.likeness(survey, read, comparison) + rows);
-    }
-
-    private interface Rows {
-        RowSource open() throws IOException;
-    }
-
-    private String preview(int most, Layout layout, Rows source) throws IOException {
-        StringBuilder out = new StringBuilder();
-        Map<Long, String> raw = new HashMap<>();
-        try (RowSource rows = source.open();
-                RowSource again = source.open()) {
-            Intake intake = new Intake(layout, survey.file(), again, 2, DateWindow.ALL, false);
-            Batch batch = intake.newBatch();
-            intake.fill(batch);
-            for (int i = 0; i < Math.min(most, batch.records().size()); i++) {
-                Record record = batch.records().get(i);
-                for (Row row = rows.next(); row != null; row = rows.next()) {
-                    raw.put(row.number(), cells(row));
-                    if (row.number() >= record.row() && row.ended() == null) {
-                        break;
-                    }
-                }
-                out.append(String.format(
-                        "  row %-5d %s%n  %s%n",
-                        record.row(), cut(raw.getOrDefault(record.row(), "")), cut("       -> " + read(record))));
-                raw.keySet().removeIf(row -> row != record.row());
-            }
-        }
-        return out.toString();
-    }
-
-    // One row, one line, also on a narrow screen.
-    private static String cut(String text) {
-        String clean = Finding.clean(text);
-        return clean.length() <= PREVIEW_WIDTH ? clean : clean.substring(0, PREVIEW_WIDTH - 1) + "~";
-    }
-
-    private String cells(Row row) {
-        // The last cell of fixed-width text is the line as a whole, which says nothing more.
-        int line = survey.facts().print() == null
-                ? -1
-                : survey.facts().print().slices().size();
-        StringBuilder cells = new StringBuilder();
-        for (int i = 0; i < row.size(); i++) {
-            if (i != line) {
-                cells.append(i == 0 ? "" : " | ").append(row.trimmed(i));
-            }
-        }
-        return cells.toString();
-    }
-
-    private static String read(Record record) {
-        StringBuilder values = new StringBuilder();
-        // Dates and amounts first: they are what may be read wrongly.
-        List<Field> fields = new ArrayList<>(record.table().fields());
-        fields.sort(Comparator.comparing(f -> f.type() != FieldType.DATE && f.type() != FieldType.AMOUNT));
-        for (Field field : fields) {
-            if (!field.derived() && record.has(field)) {
-                String value = field.type() == FieldType.AMOUNT
-                        ? Money.show(record.number(field), 2)
-                        : field.type() == FieldType.DATE
-                                ? record.date(field).toString()
-                                : field.type() == FieldType.DECIMAL
-                                        ? record.decimal(field).toPlainString()
-                                        : record.text(field);
-                values.append(values.isEmpty() ? "" : ", ")
-                        .append(field.name())
-                        .append(' ')
-                        .append(value);
-            }
-        }
-        return values.toString();
     }
 }

@@ -157,6 +157,24 @@ public class SurveyKindsTest {
     }
 
     @Test
+    public void aLayoutThatShapesItsRowsIsComparedByTheColumnsOfTheFile() throws Exception {
+        Workshop workshop = new Workshop();
+        workshop.put(
+                "pay.yaml",
+                survey(workshop, "pay.csv", PAY)
+                        .layout()
+                        .replaceAll("\"\\?[^\"]*\"", "1200")
+                        .replace("signs: 1200", "signs: as written"));
+        Path layout = workshop.folder.resolve("pay.yaml");
+        FileSurvey.Likeness same = survey(workshop, "april.csv", PAY).like(layout, 1);
+        assertThat(same.isLike()).as(same.text()).isTrue();
+        assertThat(same.text()).containsPattern("fan amount +2.000,10 +amount +2,000.10");
+        FileSurvey.Likeness other =
+                survey(workshop, "may.csv", PAY.replace("Levy", "Union")).like(layout, 0);
+        assertThat(other.text()).contains("breaks      renamed: 'Levy' is probably 'Union'");
+    }
+
+    @Test
     public void whatIsStatedBelowTheDataIsCompared() throws Exception {
         FileSurvey wrong = survey(new Workshop(), "a.csv", PAY.replace("5.511,61", "5.511,16"));
         assertThat(wrong.text())

@@ -61,9 +61,11 @@ public record Comparison(List<String> breaking, List<String> harmless) {
         List<String> found = survey.columns().stream().map(ColumnSurvey::title).toList();
         Set<String> used = new LinkedHashSet<>();
         layout.fields().values().forEach(source -> used.addAll(source.columns()));
-        used.removeIf(c -> c.startsWith("#"));
+        layout.shapes().forEach(shape -> used.addAll(shape.needs()));
         Set<String> known = new LinkedHashSet<>(used);
         known.addAll(layout.unused());
+        // What is named by its place, and what a shape adds, the file itself has not.
+        known.removeIf(c -> c.startsWith("#") || layout.shapes().stream().anyMatch(shape -> shape.adds(c)));
         known.addAll(layout.columnsInOrder());
         List<String> fresh = new ArrayList<>(
                 found.stream().filter(t -> !t.isEmpty() && !known.contains(t)).toList());

@@ -36,6 +36,16 @@ public record CarryDown(List<Heading> headings) implements Shape {
         return new Rows(rows, headings);
     }
 
+    @Override
+    public boolean adds(String column) {
+        return headings.stream().anyMatch(h -> h.title().equals(column));
+    }
+
+    @Override
+    public List<String> needs() {
+        return headings.stream().map(Heading::column).filter(c -> !c.isEmpty()).toList();
+    }
+
     private static final class Rows extends Shaped {
         private final List<Heading> headings;
         private final byte[][] carried;

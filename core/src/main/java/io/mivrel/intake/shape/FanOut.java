@@ -37,6 +37,16 @@ public record FanOut(List<Amount> amounts) implements Shape {
         return new Rows(rows, amounts);
     }
 
+    @Override
+    public boolean adds(String column) {
+        return List.of(ACCOUNT, TEXT, SIDE, AMOUNT).contains(column);
+    }
+
+    @Override
+    public List<String> needs() {
+        return amounts.stream().map(Amount::column).toList();
+    }
+
     private static final class Rows extends Shaped {
         private final List<Amount> amounts;
         private final int[] places;

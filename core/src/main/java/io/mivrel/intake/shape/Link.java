@@ -37,6 +37,16 @@ public record Link(String name, String file, FileForm form, String key, String t
         return new Rows(rows, this, siblings);
     }
 
+    @Override
+    public boolean adds(String column) {
+        return column.startsWith(name + ".");
+    }
+
+    @Override
+    public List<String> needs() {
+        return List.of(key);
+    }
+
     private static final class Other {
         private final long row;
         private final byte[][] cells;

@@ -3,6 +3,7 @@ package io.mivrel.intake.shape;
 import io.mivrel.intake.FileForm;
 import io.mivrel.intake.RowSource;
 import java.io.IOException;
+import java.util.List;
 
 /** What a layout says about the shape of a file. Immutable; applied in the order of the layout. */
 public sealed interface Shape permits CarryDown, Tags, Link, FanOut {
@@ -15,4 +16,10 @@ public sealed interface Shape permits CarryDown, Tags, Link, FanOut {
 
     /** The rows of another source in this shape. Closing it closes the other. */
     RowSource over(RowSource rows, Siblings siblings) throws IOException;
+
+    /** True for a column that the rows have only by this shape. */
+    boolean adds(String column);
+
+    /** The columns that the rows must have before it, by title or place. */
+    List<String> needs();
 }

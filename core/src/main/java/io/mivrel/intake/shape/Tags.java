@@ -58,6 +58,17 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
     }
 
     @Override
+    public boolean adds(String title) {
+        // The tags name all columns that a layout can use.
+        return true;
+    }
+
+    @Override
+    public List<String> needs() {
+        return List.of();
+    }
+
+    @Override
     public RowSource over(RowSource rows, Siblings siblings) {
         return new Rows(rows, column, tags);
     }

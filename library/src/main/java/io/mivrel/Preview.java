@@ -1,0 +1,145 @@
+package io.mivrel;
+
+import io.mivrel.intake.Batch;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Intake;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowSource;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Money;
+import io.mivrel.model.Record;
+import io.mivrel.survey.ColumnSurvey;
+import io.mivrel.survey.Survey;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** Shows rows side by side: on the left each cell as it stands in the file, on the right the field that it is read as. */
+final class Preview {
+    private static final int NAME = 16;
+    private static final int VALUE = 46;
+
+    /** Opens the rows. */
+    interface Rows {
+        RowSource open() throws IOException;
+    }
+
+    private final Survey survey;
+    private final Layout layout;
+    private final StringBuilder out = new StringBuilder();
+
+    private Preview(Survey survey, Layout layout) {
+        this.survey = survey;
+        this.layout = layout;
+    }
+
+    /** The first records, at most so many. */
+    static String of(Survey survey, Layout layout, Rows source, int most) throws IOException {
+        Preview preview = new Preview(survey, layout);
+        try (RowSource rows = source.open();
+                RowSource again = source.open()) {
+            Intake intake = new Intake(layout, survey.file(), again, 2, DateWindow.ALL, false);
+            Batch batch = intake.newBatch();
+            intake.fill(batch);
+            for (int i = 0; i < Math.min(most, batch.records().size()); i++) {
+                Record record = batch.records().get(i);
+                Row row = rows.next();
+                while (row != null && (row.number() < record.row() || row.ended() != null)) {
+                    row = rows.next();
+                }
+                if (row != null) {
+                    preview.row(row, preview.titles(row, rows), record);
+                }
+            }
+        }
+        return preview.out.toString();
+    }
+
+    private List<String> titles(Row row, RowSource rows) {
+        List<String> titles = new ArrayList<>();
+        for (int i = 0; i < row.size(); i++) {
+            List<ColumnSurvey> columns = survey.columns();
+            String title = rows.titles() != null && i < rows.titles().size()
+                    ? rows.titles().get(i)
+                    : i < columns.size() ? columns.get(i).title() : "";
+            titles.add(title);
+        }
+        return titles;
+    }
+
+    private void row(Row row, List<String> titles, Record record) {
+        line("row " + row.number(), "as it stands in the file", "as it is read", "");
+        Map<Field, String> left = values(record);
+        // The last cell of fixed-width text is the line as a whole, which says nothing more.
+        int whole = survey.facts().print() == null
+                ? -1
+                : survey.facts().print().slices().size();
+        for (int i = 0; i < row.size(); i++) {
+            String title = titles.get(i).isEmpty() ? "column " + (i + 1) : titles.get(i);
+            String cell = row.trimmed(i);
+            boolean said = cell.isEmpty() || i == whole;
+            for (Map.Entry<Field, FieldSource> field : layout.fields().entrySet()) {
+                if (isFrom(field.getValue(), titles.get(i), i) && left.containsKey(field.getKey())) {
+                    line(said ? "" : title, said ? "" : cell, field.getKey().name(), left.remove(field.getKey()));
+                    said = true;
+                }
+            }
+            if (!said) {
+                line(title, cell, "-", "");
+            }
+        }
+        left.forEach((field, value) -> line("", "", field.name(), value));
+        out.append('\n');
+    }
+
+    private static boolean isFrom(FieldSource source, String title, int place) {
+        return !source.columns().isEmpty()
+                && (source.columns().get(0).equals(title)
+                        || source.columns().get(0).equals("#" + (place + 1)));
+    }
+
+    private void line(String title, String cell, String field, String value) {
+        out.append(String.format(
+                        Locale.ROOT,
+                        "  %-" + NAME + "s %-" + VALUE + "s  %-" + NAME + "s %s",
+                        cut(title, NAME),
+                        cut(cell, VALUE),
+                        cut(field, NAME),
+                        cut(value, VALUE))
+                .stripTrailing());
+        out.append('\n');
+    }
+
+    // One cell, one line, also on a narrow screen.
+    private static String cut(String text, int most) {
+        String clean = Finding.clean(text);
+        return clean.length() <= most ? clean : clean.substring(0, most - 1) + "~";
+    }
+
+    private static Map<Field, String> values(Record record) {
+        Map<Field, String> values = new LinkedHashMap<>();
+        for (Field field : record.table().fields()) {
+            if (!field.derived() && record.has(field)) {
+                values.put(field, value(record, field));
+            }
+        }
+        return values;
+    }
+
+    private static String value(Record record, Field field) {
+        return field.type() == FieldType.AMOUNT
+                ? Money.show(record.number(field), 2)
+                : field.type() == FieldType.DATE
+                        ? record.date(field).toString()
+                        : field.type() == FieldType.DECIMAL
+                                ? record.decimal(field).toPlainString()
+                                : record.text(field);
+    }
+}
