@@ -1,5 +1,6 @@
 package io.mivrel;
 
+import io.mivrel.files.LinkedFile;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.SurveyedFile;
 import io.mivrel.files.settings.LayoutReader;
@@ -10,11 +11,13 @@ import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.report.SurveyText;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Comparison;
+import io.mivrel.survey.LinkFinder;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 
 /** A look at an unknown file: what it is, what its reading is proved by, and a layout that reads it. */
 public final class FileSurvey {
@@ -47,6 +50,27 @@ public final class FileSurvey {
         }
     }
 
+    /**
+     * Surveys files together that belong together by keys, two to four of them; {@code null} when they do not, or not in one
+     * way only.
+     */
+    public static FileSurvey together(List<FileSurvey> files, Progress progress) throws IOException {
+        List<LinkFinder.Member> members = files.stream()
+                .map(f -> new LinkFinder.Member(f.survey, () -> f.file.open(f.survey.facts())))
+                .toList();
+        Path folder = files.get(0).file.file().toAbsolutePath().getParent();
+        boolean beside =
+                files.stream().allMatch(f -> f.file.file().toAbsolutePath().equals(folder.resolve(f.survey.file())));
+        LinkFinder.Links links = beside ? LinkFinder.find(members) : null;
+        if (links == null) {
+            return null;
+        }
+        FileSurvey main = files.get(links.main());
+        LinkedFile linked = new LinkedFile(main.file, members.get(links.main()).form(), links.links());
+        Survey survey = new Surveyor(main.survey.file(), linked, progress).survey();
+        return new FileSurvey(main.file, survey.linked(links, main.survey));
+    }
+
     public Survey survey() {
         return survey;
     }
@@ -74,7 +98,7 @@ public final class FileSurvey {
             return "  no preview: the survey could not tell which column is what\n";
         }
         Layout proposed = Proposal.layout(survey);
-        return survey.fanOut().isEmpty()
+        return survey.fanOut().isEmpty() && survey.links().isEmpty()
                 ? Preview.of(survey, proposed, () -> file.open(survey.facts()), most)
                 : Preview.of(survey, proposed, () -> SourceFiles.open(file.file(), survey.file(), proposed), most);
     }

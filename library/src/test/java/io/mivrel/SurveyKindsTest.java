@@ -156,6 +156,57 @@ public class SurveyKindsTest {
                 .isEqualTo(read.tally().totals().credit());
     }
 
+    private static final String HEADS =
+            "voucher;day;clerk\nV1;13.03.2027;7\nV2;14.03.2027;8\nV3;15.03.2027;9\nV4;16.03.2027;7\n";
+    private static final String LINES = "voucher;account;debit;credit\nV1;5010;1,50;\nV1;1200;;1,50\n"
+            + "V2;5010;2,50;\nV2;1200;;2,50\nV3;5010;3,00;\nV3;1200;;3,00\nV4;5010;4,00;\nV4;1200;;4,00\n";
+
+    private static FileSurvey together(Workshop workshop, String... files) throws IOException {
+        List<FileSurvey> surveys = new ArrayList<>();
+        for (int i = 0; i < files.length; i += 2) {
+            surveys.add(survey(workshop, files[i], files[i + 1]));
+        }
+        return FileSurvey.together(surveys, Progress.NONE);
+    }
+
+    @Test
+    public void filesThatBelongTogetherAreLinked() throws Exception {
+        String clerks = "no;who\n7;ada\n8;bo\n9;cy\n10;di\n";
+        Workshop workshop = new Workshop();
+        FileSurvey survey = together(workshop, "clerks.csv", clerks, "old-heads.csv", HEADS, "old-lines.csv", LINES);
+        assertThat(survey.text())
+                .contains("'voucher' of old-lines.csv is found in each of 8 rows as 'voucher' of old-heads.csv")
+                .contains("'clerk' of old-heads.csv", "3 of 4 are named", "4 of 4 journals sum to nil");
+        assertThat(questions(survey)).isEmpty();
+        workshop.takes("journal", "old-lines.csv", survey.layout());
+        Reading read = Reading.of(
+                workshop,
+                "journal",
+                io.mivrel.model.JournalLines.REFERENCE,
+                io.mivrel.model.JournalLines.DATE,
+                io.mivrel.model.JournalLines.AMOUNT);
+        assertThat(read.records()).hasSize(8).startsWith("V1 | 2027-03-13 | 150", "V1 | 2027-03-13 | -150");
+        assertThat(read.rules()).containsOnly("link-unused");
+        workshop.put("mine.yaml", survey.layout());
+        assertThat(FileSurvey.of(workshop.folder.resolve("old-lines.csv"))
+                        .like(workshop.folder.resolve("mine.yaml"), 2)
+                        .text())
+                .contains("the layout reads this file");
+    }
+
+    @Test
+    public void filesThatDoNotBelongTogetherInOneWayAreNotLinked() throws Exception {
+        // A line without its heading, keys that stand twice, two files that could be the heading, and no key at all.
+        assertThat(together(new Workshop(), "heads.csv", HEADS.replace("V4", "V5"), "lines.csv", LINES))
+                .isNull();
+        assertThat(together(new Workshop(), "heads.csv", HEADS + "V4;17.03.2027;8\n", "lines.csv", LINES))
+                .isNull();
+        assertThat(together(new Workshop(), "heads.csv", HEADS, "more.csv", HEADS))
+                .isNull();
+        assertThat(together(new Workshop(), "pay.csv", PAY, "lines.csv", LINES)).isNull();
+        assertThat(together(new Workshop(), "lines.csv", LINES)).isNull();
+    }
+
     @Test
     public void aLayoutThatShapesItsRowsIsComparedByTheColumnsOfTheFile() throws Exception {
         Workshop workshop = new Workshop();

@@ -9,8 +9,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -34,6 +36,7 @@ import picocli.CommandLine.Spec;
             "  mivrel survey inbox/current.csv --write bank.yaml   the proposed layout, with its questions",
             "  mivrel survey inbox/pay.xlsx --sheet Pay            one sheet of a workbook",
             "  mivrel survey inbox/may.csv --like bank.yaml        what has changed since the layout was made",
+            "  mivrel survey heads.csv lines.csv                   files that belong together by a key",
             "  mivrel survey -                                     rows pasted on standard input",
             "",
             "What the file does not tell is asked, never assumed: a run refuses a layout with a question in it.",
@@ -74,15 +77,50 @@ final class SurveyCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        if (write != null && files.size() > 1) {
-            throw new ParameterException(spec.commandLine(), "--write takes one file at a time");
-        }
         PrintWriter out = spec.commandLine().getOut();
+        if (files.size() > 1 && like == null) {
+            FileSurvey together = together();
+            if (together != null) {
+                return tell(together, files.stream().map(Path::toString).collect(Collectors.joining(" ")), out) ? 0 : 1;
+            }
+            if (write != null) {
+                throw new ParameterException(
+                        spec.commandLine(),
+                        "--write takes one file, or several of one folder that belong together by keys");
+            }
+        }
         boolean settled = true;
         for (Path file : files) {
             settled &= survey(file, out);
         }
         return settled ? 0 : 1;
+    }
+
+    private FileSurvey together() throws Exception {
+        try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
+            List<FileSurvey> all = new ArrayList<>();
+            for (Path file : files) {
+                if (file.toString().equals("-")) {
+                    return null;
+                }
+                all.add(FileSurvey.of(file, file.getFileName().toString(), sheet, counter));
+            }
+            return FileSurvey.together(all, counter);
+        }
+    }
+
+    private boolean tell(FileSurvey survey, String named, PrintWriter out) throws Exception {
+        out.print(survey.text());
+        if (preview > 0) {
+            out.print("\n" + survey.preview(preview));
+        }
+        if (write != null) {
+            write(survey);
+            out.println("\n  layout: " + write);
+        } else {
+            out.println("\n  next: mivrel survey " + named + " --write LAYOUT.yaml");
+        }
+        return survey.isSettled();
     }
 
     private boolean survey(Path file, PrintWriter out) throws Exception {
@@ -99,17 +137,7 @@ final class SurveyCommand implements Callable<Integer> {
                 out.print(likeness.text());
                 return likeness.isLike();
             }
-            out.print(survey.text());
-            if (preview > 0) {
-                out.print("\n" + survey.preview(preview));
-            }
-            if (write != null) {
-                write(survey);
-                out.println("\n  layout: " + write);
-            } else {
-                out.println("\n  next: mivrel survey " + (pasted ? "-" : file) + " --write LAYOUT.yaml");
-            }
-            return survey.isSettled();
+            return tell(survey, pasted ? "-" : file.toString(), out);
         } finally {
             if (pasted) {
                 Files.delete(source);

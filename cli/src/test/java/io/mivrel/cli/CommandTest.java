@@ -55,11 +55,20 @@ public class CommandTest {
                         "titles in row 4, 3 rows above, 151 of data, 2 blank rows, 1 row below from 'Closing balance' on")
                 .contains("odd: Tue 15/03/2027 in row 79")
                 .contains("the running balance explains 150 of 150 steps, read oldest first")
-                .contains("row 5     Mon 01/03/2027 | Card sale | FOUNDRY SHOP SOUVENIR")
-                .contains("-> date 2027-03-01, amount 72.50, money in 72.50, balance 18,497.60, narrative FOUNDRY");
+                .containsPattern("row 5 +as it stands in the file +as it is read")
+                .containsPattern("Booked +Mon 01/03/2027 +date +2027-03-01")
+                .containsPattern("Paid in +72.50 +money in +72.50");
         assertThat(layout).content().contains("account: \"? which account").contains("until: \"Closing balance\"");
         assertThat(mivrel("survey", bank, "--write", layout).err()).contains("exists and is not overwritten");
         assertThat(mivrel("survey", bank, bank, "--write", layout).status()).isEqualTo(2);
+        Path heads = folder.resolve("inbox/orders-heads.csv");
+        Path lines = folder.resolve("inbox/orders-lines.csv");
+        Path linked = folder.resolve("linked.yaml");
+        assertThat(mivrel("survey", heads, lines, "--preview", "1", "--write", linked)
+                        .out())
+                .contains("linked      orders-heads.csv", "4 of 4 are named")
+                .containsPattern("head.day +02.03.2027 +date +2027-03-02");
+        assertThat(linked).content().contains("head: {file: \"orders-heads.csv\", key: \"order\"}");
         assertThat(mivrel("survey", folder.resolve("inbox/ledger-2027-q1.csv")).status())
                 .isZero();
         assertThat(mivrel("survey", folder.resolve("none.csv")).status()).isEqualTo(3);

@@ -64,9 +64,9 @@ public record Comparison(List<String> breaking, List<String> harmless) {
         layout.shapes().forEach(shape -> used.addAll(shape.needs()));
         Set<String> known = new LinkedHashSet<>(used);
         known.addAll(layout.unused());
+        known.addAll(layout.columnsInOrder());
         // What is named by its place, and what a shape adds, the file itself has not.
         known.removeIf(c -> c.startsWith("#") || layout.shapes().stream().anyMatch(shape -> shape.adds(c)));
-        known.addAll(layout.columnsInOrder());
         List<String> fresh = new ArrayList<>(
                 found.stream().filter(t -> !t.isEmpty() && !known.contains(t)).toList());
         for (String column : known) {

@@ -18,7 +18,7 @@ final class FieldGuess {
     private static final Map<Field, String> WORDS = new LinkedHashMap<>();
 
     static {
-        WORDS.put(BankLines.DATE, "booked|date|posted|posting date|transaction date|booking date|value date|datum");
+        WORDS.put(BankLines.DATE, "booked|date|posted|posting date|transaction date|booking date|value date|datum|day");
         WORDS.put(
                 BankLines.MONEY_IN, "paid in|money in|in|receipts|deposits|deposit|credit|credits|credit amount|haben");
         WORDS.put(
@@ -31,7 +31,7 @@ final class FieldGuess {
         WORDS.put(BankLines.NARRATIVE, "details|description|narrative|text|memo|particulars|verwendungszweck|merchant");
         WORDS.put(
                 JournalLines.REFERENCE, "voucher|vchr|vch|reference|journal|entry|document|ref|voucher no|journal no");
-        WORDS.put(JournalLines.DATE, "posted|date|posting date|datum|entry date");
+        WORDS.put(JournalLines.DATE, "posted|date|posting date|datum|entry date|day");
         WORDS.put(JournalLines.ACCOUNT, "account|account code|nominal|ledger code|konto|account no|code");
         WORDS.put(JournalLines.DEBIT, "debit|debits|dr|soll|debit amount");
         WORDS.put(JournalLines.CREDIT, "credit|credits|cr|haben|credit amount");
@@ -40,10 +40,12 @@ final class FieldGuess {
         WORDS.put(JournalLines.TAX_CODE, "tax code|vat code");
         WORDS.put(JournalLines.PARTY, "party|customer|supplier");
         WORDS.put(JournalLines.NARRATIVE, "narrative|description|details|text|memo|particulars");
-        WORDS.put(InvoiceLines.NUMBER, "number|invoice|invoice no|document|invoice number|no");
+        WORDS.put(
+                InvoiceLines.NUMBER,
+                "number|invoice|invoice no|document|invoice number|no|order|order no|order number");
         WORDS.put(InvoiceLines.KIND, "type|kind|document type");
-        WORDS.put(InvoiceLines.PARTY, "party|customer|supplier|customer code|account ref");
-        WORDS.put(InvoiceLines.DATE, "date|invoice date|datum");
+        WORDS.put(InvoiceLines.PARTY, "party|customer code|supplier code|customer|supplier|account ref");
+        WORDS.put(InvoiceLines.DATE, "date|invoice date|datum|day");
         WORDS.put(InvoiceLines.DUE, "due|due date");
         WORDS.put(InvoiceLines.TOTAL, "total|gross total|document total");
         WORDS.put(InvoiceLines.ITEM, "item|item code|product");
@@ -77,16 +79,21 @@ final class FieldGuess {
     private static ColumnSurvey best(Field field, List<String> words, List<ColumnSurvey> free) {
         for (String word : words) {
             for (ColumnSurvey column : free) {
-                String title = column.title()
-                        .toLowerCase(Locale.ROOT)
-                        .replaceAll("[^\\p{L}\\p{N}]+", " ")
-                        .strip();
-                if (title.equals(word) && suits(field.type(), column)) {
+                String title = words(column.title());
+                // A column of a linked file has the name of the link before its title.
+                String own = words(column.title().substring(column.title().lastIndexOf('.') + 1));
+                if ((title.equals(word) || own.equals(word)) && suits(field.type(), column)) {
                     return column;
                 }
             }
         }
         return null;
+    }
+
+    private static String words(String title) {
+        return title.toLowerCase(Locale.ROOT)
+                .replaceAll("[^\\p{L}\\p{N}]+", " ")
+                .strip();
     }
 
     private static boolean suits(FieldType type, ColumnSurvey column) {

@@ -9,6 +9,7 @@ import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.shape.CarryDown;
 import io.mivrel.intake.shape.FanOut;
+import io.mivrel.intake.shape.Link;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
@@ -34,7 +35,8 @@ public final class Proposal {
                         survey.fields(),
                         survey.pattern(),
                         survey.numbers(),
-                        survey.fanOut())
+                        survey.fanOut(),
+                        survey.links())
                 .signs(survey.signsReversed() ? Signs.REVERSED : Signs.AS_WRITTEN)
                 .buildUnchecked();
     }
@@ -52,6 +54,7 @@ public final class Proposal {
                         guess.fields(),
                         guess.pattern(),
                         guess.numbers(),
+                        List.of(),
                         List.of())
                 .buildUnchecked();
     }
@@ -68,7 +71,8 @@ public final class Proposal {
             Map<Field, ColumnSurvey> fields,
             DatePattern pattern,
             AmountFormat numbers,
-            List<FanOut.Amount> fanOut) {
+            List<FanOut.Amount> fanOut,
+            List<Link> links) {
         boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
         int dataRow = titlesRow > 0 ? titlesRow + 1 : text ? Math.max(1, (int) firstRow) : 1;
         Layout.Builder layout = Layout.named("proposed", gives)
@@ -90,6 +94,7 @@ public final class Proposal {
             }
             facts.print().filters().forEach(layout::filter);
         }
+        links.forEach(layout::shape);
         fields.forEach((field, column) -> {
             String name = column(column);
             if (field.type() == FieldType.DATE) {

@@ -4,6 +4,7 @@ import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.intake.shape.FanOut;
+import io.mivrel.intake.shape.Link;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import java.util.ArrayList;
@@ -31,6 +32,7 @@ import java.util.Map;
  * @param newestFirst true when the balances say that the latest row comes first
  * @param signsReversed true when the balances say that the signs are the other way round
  * @param fanOut the lines that each row becomes, with a question mark for each account; empty when a row is one line
+ * @param links other files whose columns these rows have too; empty when there are none
  * @param statements what each statement of a statement file covers; empty for other files
  * @param proofs what arithmetic says about this reading, in words; empty when nothing proves it
  * @param questions what the file does not tell
@@ -55,6 +57,7 @@ public record Survey(
         boolean signsReversed,
         List<StatementSpan> statements,
         List<FanOut.Amount> fanOut,
+        List<Link> links,
         List<Proof> proofs,
         List<Question> questions) {
 
@@ -101,8 +104,38 @@ public record Survey(
                 signsReversed,
                 statements,
                 fanOut,
+                links,
                 proofs,
                 List.copyOf(all));
+    }
+
+    /** The same of rows that have the columns of other files, with the titles of their own file. */
+    public Survey linked(LinkFinder.Links found, Survey own) {
+        List<Proof> all = new ArrayList<>(found.proofs());
+        all.addAll(proofs);
+        return new Survey(
+                file,
+                facts,
+                rows,
+                own.above,
+                own.titlesRow,
+                own.titleRows,
+                dataRows,
+                blankRows,
+                below,
+                until,
+                columns,
+                gives,
+                fields,
+                pattern,
+                numbers,
+                newestFirst,
+                signsReversed,
+                statements,
+                fanOut,
+                found.links(),
+                List.copyOf(all),
+                questions);
     }
 
     /** The question about something, or {@code null}. */

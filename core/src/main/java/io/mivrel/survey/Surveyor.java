@@ -122,6 +122,17 @@ public final class Surveyor {
             questions.add(new Question(
                     "date", "which column holds the date, and by which pattern? None was found by its title"));
         }
+        if (guess.gives() != null) {
+            for (Field field : guess.gives().fields()) {
+                if (field.required()
+                        && field.type() != FieldType.DATE
+                        && !guess.fields().containsKey(field)) {
+                    questions.add(new Question(
+                            field.name(),
+                            "no column was found for it; is it the same in every row? It is " + field.meaning()));
+                }
+            }
+        }
         if (trial != null) {
             proofs.addAll(trial.proofs());
             boolean bank = guess.gives() == BankLines.TABLE;
@@ -174,6 +185,7 @@ public final class Surveyor {
                 trial != null && trial.reversed(),
                 trial == null ? List.of() : trial.spans(),
                 fans ? sums.get(0).lines() : List.of(),
+                List.of(),
                 List.copyOf(proofs),
                 List.copyOf(questions));
     }

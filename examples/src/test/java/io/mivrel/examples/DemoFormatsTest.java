@@ -14,8 +14,10 @@ import io.mivrel.intake.Intake;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.run.Progress;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -167,6 +169,23 @@ public class DemoFormatsTest {
         List<List<String>> own = records("payroll.yaml", fields);
         Files.writeString(demo.resolve("layouts/payroll.yaml"), proposed);
         assertThat(records("payroll.yaml", fields)).isEqualTo(own).hasSize(88);
+    }
+
+    @Test
+    public void whatASurveyProposesForTheLinkedFilesReadsThemOnceTheirKindIsSaid() throws Exception {
+        List<FileSurvey> surveys = new ArrayList<>();
+        for (String name : List.of("customers", "heads", "lines")) {
+            surveys.add(FileSurvey.of(demo.resolve("inbox/orders-" + name + ".csv")));
+        }
+        String proposed = FileSurvey.together(surveys, Progress.NONE).layout();
+        assertThat(proposed.split("\"\\? ")).hasSize(2);
+        Field[] fields = InvoiceLines.TABLE.fields().stream()
+                .filter(f -> !f.derived() && f != InvoiceLines.TAX_CODE && f.type() != FieldType.DECIMAL)
+                .toArray(Field[]::new);
+        List<List<String>> own = records("orders.yaml", fields);
+        Files.writeString(
+                demo.resolve("layouts/orders.yaml"), proposed.replaceAll("constant: \"[^\"]*\"", "constant: invoice"));
+        assertThat(records("orders.yaml", fields)).isEqualTo(own).hasSize(7);
     }
 
     @DataProvider

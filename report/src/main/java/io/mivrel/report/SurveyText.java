@@ -77,6 +77,7 @@ public final class SurveyText {
         if (facts.print() != null) {
             print(facts.print());
         }
+        survey.links().forEach(l -> line("linked", l.file() + ", whose columns are '" + l.name() + ".…' here"));
         for (StatementSpan span : survey.statements()) {
             statement(span);
         }

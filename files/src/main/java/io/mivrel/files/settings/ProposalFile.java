@@ -3,6 +3,7 @@ package io.mivrel.files.settings;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.intake.FileKind;
 import io.mivrel.intake.shape.FanOut;
+import io.mivrel.intake.shape.Link;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -59,6 +60,7 @@ public final class ProposalFile {
         if (!says || survey.facts().kind() == FileKind.QIF) {
             numbers(survey, yaml);
         }
+        links(survey, yaml);
         fanOut(survey, yaml);
         if (!says) {
             fields(survey, yaml);
@@ -112,6 +114,32 @@ public final class ProposalFile {
         }
         if (facts.print() != null) {
             print(facts.print(), yaml);
+        }
+    }
+
+    private static void links(Survey survey, StringBuilder yaml) {
+        if (!survey.links().isEmpty()) {
+            yaml.append("link:                                # files that stand beside this one\n");
+        }
+        for (Link link : survey.links()) {
+            yaml.append("  ")
+                    .append(link.name())
+                    .append(": {file: ")
+                    .append(quoted(link.file()))
+                    .append(", key: ")
+                    .append(quoted(link.key()))
+                    .append(link.key().equals(link.theirKey()) ? "" : ", their key: " + quoted(link.theirKey()));
+            if (!link.form().encoding().equals(survey.facts().encoding())
+                    && link.form().kind() == FileKind.SEPARATED) {
+                yaml.append(", is: {kind: separated, separator: ")
+                        .append(SEPARATORS.get(link.form().separator()))
+                        .append(", encoding: ")
+                        .append(link.form().encoding())
+                        .append(", titles: row ")
+                        .append(link.form().titlesRow())
+                        .append("}");
+            }
+            yaml.append("}\n");
         }
     }
 
@@ -234,12 +262,31 @@ public final class ProposalFile {
                     .append("}\n  account: {column: fan account}\n  narrative: {column: fan text}\n")
                     .append("  amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
         }
+        missing(survey, yaml);
         List<String> unused = survey.columns().stream()
                 .filter(c -> !survey.fields().containsValue(c) && !c.title().isEmpty())
                 .map(c -> quoted(c.title()))
                 .toList();
         if (!unused.isEmpty()) {
             yaml.append("unused: [").append(String.join(", ", unused)).append("]\n");
+        }
+    }
+
+    // What every record needs and no column was found for: perhaps it is the same for all.
+    private static void missing(Survey survey, StringBuilder yaml) {
+        if (survey.gives() == null || !survey.fanOut().isEmpty()) {
+            return;
+        }
+        for (Field field : survey.gives().fields()) {
+            if (field.required()
+                    && field.type() != FieldType.DATE
+                    && !survey.fields().containsKey(field)) {
+                yaml.append("  ")
+                        .append(field.name())
+                        .append(": {constant: ")
+                        .append(asked(survey.question(field.name())))
+                        .append("}\n");
+            }
         }
     }
 

@@ -1,0 +1,230 @@
+package io.mivrel.survey;
+
+import io.mivrel.intake.FileForm;
+import io.mivrel.intake.Row;
+import io.mivrel.intake.RowSource;
+import io.mivrel.intake.shape.Link;
+import io.mivrel.intake.shape.TitledRows;
+import io.mivrel.model.FieldType;
+import io.mivrel.survey.Survey.Proof;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Finds out how two to four files belong together: a column of one whose every value is a key of another. Only files with
+ * titles in one row and nothing below their data; of large ones nothing is proposed.
+ */
+public final class LinkFinder {
+    private static final int MOST_FILES = 4;
+    private static final int MOST_ROWS = 100_000;
+    /** Keys of fewer characters and without a letter may be found in another file by chance. */
+    private static final int TELLING = 4;
+
+    /** A file with its survey. */
+    public record Member(Survey survey, Opener opener) {
+        /** Opens the rows as they stand. */
+        public interface Opener {
+            RowSource open() throws IOException;
+        }
+
+        /** How the file is laid out. */
+        public FileForm form() {
+            Facts facts = survey.facts();
+            return new FileForm(
+                    facts.kind(),
+                    facts.separator(),
+                    facts.encoding().isEmpty() ? FileForm.AUTO : facts.encoding(),
+                    facts.part(),
+                    List.of(),
+                    survey.titlesRow(),
+                    1,
+                    survey.titlesRow() + 1,
+                    "",
+                    false);
+        }
+    }
+
+    /**
+     * How files belong together.
+     *
+     * @param main place of the file whose rows are the lines
+     * @param links the others, each behind the one that names it
+     * @param proofs what was found out, in words
+     */
+    public record Links(int main, List<Link> links, List<Proof> proofs) {}
+
+    private record Edge(int from, String key, int to, String theirKey, int score, Proof proof) {}
+
+    private final List<Member> members;
+    private final List<Map<String, List<String>>> columns = new ArrayList<>();
+
+    private LinkFinder(List<Member> members) {
+        this.members = members;
+    }
+
+    /** The links among the files; {@code null} when not all of them belong together in one way. */
+    public static Links find(List<Member> members) throws IOException {
+        boolean fit = members.size() > 1
+                && members.size() <= MOST_FILES
+                && members.stream().allMatch(m -> fits(m.survey, members.get(0).survey));
+        return fit ? new LinkFinder(members).find() : null;
+    }
+
+    private static boolean fits(Survey survey, Survey first) {
+        return survey.titlesRow() > 0
+                && survey.titlesRow() == first.titlesRow()
+                && survey.titleRows() == 1
+                && survey.below() == 0
+                && survey.dataRows() <= MOST_ROWS
+                && survey.facts().kind() == first.facts().kind()
+                && survey.facts().separator() == first.facts().separator();
+    }
+
+    private Links find() throws IOException {
+        for (Member member : members) {
+            columns.add(read(member));
+        }
+        // The best way to each file; two ways that are as good are no answer.
+        Map<Integer, Edge> best = new HashMap<>();
+        for (int to = 0; to < members.size(); to++) {
+            Edge edge = bestTo(to);
+            if (edge != null) {
+                best.put(to, edge);
+            }
+        }
+        if (best.size() != members.size() - 1) {
+            return null;
+        }
+        int main = 0;
+        while (best.containsKey(main)) {
+            main++;
+        }
+        return inOrder(main, best);
+    }
+
+    private Links inOrder(int main, Map<Integer, Edge> best) {
+        List<Link> links = new ArrayList<>();
+        List<Proof> proofs = new ArrayList<>();
+        Map<Integer, String> prefix = new HashMap<>(Map.of(main, ""));
+        while (links.size() < best.size()) {
+            int before = links.size();
+            for (Edge edge : best.values()) {
+                if (prefix.containsKey(edge.from) && !prefix.containsKey(edge.to)) {
+                    Survey theirs = members.get(edge.to).survey;
+                    String name = name(theirs.file(), prefix.values());
+                    String key = prefix.get(edge.from) + edge.key;
+                    links.add(new Link(name, theirs.file(), members.get(edge.to).form(), key, edge.theirKey, false));
+                    proofs.add(edge.proof);
+                    prefix.put(edge.to, name + ".");
+                }
+            }
+            if (links.size() == before) {
+                return null;
+            }
+        }
+        return new Links(main, links, proofs);
+    }
+
+    // The last word of the file's name, one of what it lists.
+    private static String name(String file, Iterable<String> taken) {
+        String[] words =
+                file.replaceAll("\\.[^.]*$", "").toLowerCase(Locale.ROOT).split("[^\\p{L}]+");
+        String word = words.length == 0 ? "" : words[words.length - 1];
+        String name = word.length() > 3 && word.endsWith("s") ? word.substring(0, word.length() - 1) : word;
+        name = name.isEmpty() ? "other" : name;
+        String free = name;
+        for (int i = 2; contains(taken, free + "."); i++) {
+            free = name + i;
+        }
+        return free;
+    }
+
+    private static boolean contains(Iterable<String> all, String one) {
+        for (String each : all) {
+            if (each.equals(one)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    // The cells of those columns that may hold keys.
+    private static Map<String, List<String>> read(Member member) throws IOException {
+        Map<String, List<String>> read = new HashMap<>();
+        Map<String, Integer> places = new HashMap<>();
+        for (ColumnSurvey column : member.survey.columns()) {
+            boolean key = column.type() == FieldType.CODE || column.type() == FieldType.TEXT;
+            if (key && column.blank() == 0 && !column.title().isEmpty()) {
+                places.put(column.title(), column.place() - 1);
+                read.put(column.title(), new ArrayList<>());
+            }
+        }
+        try (RowSource rows = new TitledRows(member.opener.open(), member.form())) {
+            for (Row row = rows.next(); row != null; row = rows.next()) {
+                if (row.aside() == null && row.ended() == null && row.fault() == null && !row.isBlank()) {
+                    for (Map.Entry<String, Integer> place : places.entrySet()) {
+                        read.get(place.getKey())
+                                .add(place.getValue() < row.size() ? row.trimmed(place.getValue()) : "");
+                    }
+                }
+            }
+        }
+        return read;
+    }
+
+    private Edge bestTo(int to) {
+        Edge best = null;
+        boolean tie = false;
+        for (int from = 0; from < members.size(); from++) {
+            for (String key : from == to ? Set.<String>of() : columns.get(from).keySet()) {
+                for (String theirKey : columns.get(to).keySet()) {
+                    Edge edge = edge(from, key, to, theirKey);
+                    if (edge != null && (best == null || edge.score >= best.score)) {
+                        tie = best != null && edge.score == best.score;
+                        best = edge;
+                    }
+                }
+            }
+        }
+        return tie ? null : best;
+    }
+
+    private Edge edge(int from, String key, int to, String theirKey) {
+        List<String> ours = columns.get(from).get(key);
+        List<String> theirs = columns.get(to).get(theirKey);
+        Set<String> keys = new HashSet<>(theirs);
+        Set<String> named = new HashSet<>(ours);
+        // A list of what others name has each once, and is not longer than they are.
+        if (keys.size() != theirs.size() || named.size() < 2 || !keys.containsAll(named)) {
+            return null;
+        }
+        String file = members.get(to).survey.file().toLowerCase(Locale.ROOT);
+        boolean sameTitle = key.equalsIgnoreCase(theirKey);
+        boolean told = file.contains(key.toLowerCase(Locale.ROOT));
+        boolean telling = named.stream().allMatch(n -> n.length() >= TELLING || n.matches(".*\\p{L}.*"));
+        // Numbers alone may fit by chance; a title has to say so too, and of few numbers there must be three.
+        boolean both = named.size() == ours.size() && named.size() == keys.size();
+        if (!(sameTitle || told) || !telling && named.size() < 3) {
+            return null;
+        }
+        int score = (sameTitle ? 4 : 0) + (told ? 2 : 0) + (telling ? 1 : 0) + (both ? 0 : 8);
+        long used = keys.stream().filter(named::contains).count();
+        String words = String.format(
+                Locale.ROOT,
+                "'%s' of %s is found in each of %,d rows as '%s' of %s, which has each once and of which %,d of %,d are named",
+                key,
+                members.get(from).survey.file(),
+                ours.size(),
+                theirKey,
+                members.get(to).survey.file(),
+                used,
+                keys.size());
+        return new Edge(from, key, to, theirKey, score, new Proof(true, words));
+    }
+}

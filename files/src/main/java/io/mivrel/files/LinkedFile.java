@@ -1,0 +1,58 @@
+package io.mivrel.files;
+
+import io.mivrel.intake.FileForm;
+import io.mivrel.intake.RowSource;
+import io.mivrel.intake.shape.Link;
+import io.mivrel.intake.shape.TitledRows;
+import io.mivrel.survey.Facts;
+import io.mivrel.survey.Surveyed;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+
+/** A file with the columns of others that are linked to it, as a survey sees it. For one thread. */
+public final class LinkedFile implements Surveyed {
+    private final SurveyedFile main;
+    private final FileForm form;
+    private final List<Link> links;
+
+    /**
+     * @param main the file whose rows are the lines
+     * @param form how it is laid out
+     * @param links files that stand beside it
+     */
+    public LinkedFile(SurveyedFile main, FileForm form, List<Link> links) {
+        this.main = main;
+        this.form = form;
+        this.links = links;
+    }
+
+    @Override
+    public Facts facts() throws IOException {
+        return main.facts();
+    }
+
+    @Override
+    public RowSource open(Facts facts) throws IOException {
+        RowSource rows = new TitledRows(main.open(facts), form);
+        try {
+            for (Link link : links) {
+                rows = link.over(rows, this::sibling);
+            }
+            return rows;
+        } catch (IOException e) {
+            rows.close();
+            throw e;
+        }
+    }
+
+    private RowSource sibling(String name, FileForm other) throws IOException {
+        Path file = main.file().resolveSibling(name);
+        return SourceFiles.open(file, name, other);
+    }
+
+    @Override
+    public Facts confirmed(Facts assumed) {
+        return main.confirmed(assumed);
+    }
+}
