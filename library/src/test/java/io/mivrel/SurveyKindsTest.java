@@ -14,6 +14,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.testng.annotations.Test;
 
 /** A survey of every kind of file, and its comparison with a layout. Real files. */
@@ -205,6 +207,25 @@ public class SurveyKindsTest {
                 .isNull();
         assertThat(together(new Workshop(), "pay.csv", PAY, "lines.csv", LINES)).isNull();
         assertThat(together(new Workshop(), "lines.csv", LINES)).isNull();
+    }
+
+    @Test
+    public void manySumsOrManyColumnsEndInTime() throws Exception {
+        StringBuilder same = new StringBuilder("a,b,c,d,e,f,g,h,i,j,k,l\n");
+        StringBuilder nil = new StringBuilder(same);
+        StringBuilder wide = new StringBuilder(
+                IntStream.range(0, 300).mapToObj(i -> "key" + i).collect(Collectors.joining(",")) + "\n");
+        for (int i = 0; i < 1000; i++) {
+            same.append("%d.50".formatted(i))
+                    .append(",%d.50".formatted(i).repeat(11))
+                    .append('\n');
+            nil.append("0.00").append(",0.00".repeat(10)).append(i == 999 ? ",1.00\n" : ",0.00\n");
+            wide.append("k").append(i).append((",k" + i).repeat(299)).append('\n');
+        }
+        assertThat(survey(new Workshop(), "same.csv", same.toString()).text()).contains("is nil in each of 1,000 rows");
+        assertThat(survey(new Workshop(), "nil.csv", nil.toString()).text()).doesNotContain("is nil");
+        assertThat(together(new Workshop(), "a.csv", wide.toString(), "b.csv", wide.toString()))
+                .isNull();
     }
 
     @Test

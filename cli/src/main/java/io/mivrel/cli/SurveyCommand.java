@@ -78,16 +78,12 @@ final class SurveyCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         PrintWriter out = spec.commandLine().getOut();
-        if (files.size() > 1 && like == null) {
-            FileSurvey together = together();
-            if (together != null) {
-                return tell(together, files.stream().map(Path::toString).collect(Collectors.joining(" ")), out) ? 0 : 1;
-            }
-            if (write != null) {
-                throw new ParameterException(
-                        spec.commandLine(),
-                        "--write takes one file, or several of one folder that belong together by keys");
-            }
+        boolean pasted = files.stream().anyMatch(f -> f.toString().equals("-"));
+        if (files.size() > 1 && like == null && !pasted) {
+            return several(out) ? 0 : 1;
+        }
+        if (files.size() > 1 && write != null) {
+            throw new ParameterException(spec.commandLine(), "--write takes one file at a time, or several on disk");
         }
         boolean settled = true;
         for (Path file : files) {
@@ -96,17 +92,29 @@ final class SurveyCommand implements Callable<Integer> {
         return settled ? 0 : 1;
     }
 
-    private FileSurvey together() throws Exception {
+    // As one set when they belong together, else one after the other.
+    private boolean several(PrintWriter out) throws Exception {
+        List<FileSurvey> all = new ArrayList<>();
+        FileSurvey together;
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
-            List<FileSurvey> all = new ArrayList<>();
             for (Path file : files) {
-                if (file.toString().equals("-")) {
-                    return null;
-                }
                 all.add(FileSurvey.of(file, file.getFileName().toString(), sheet, counter));
             }
-            return FileSurvey.together(all, counter);
+            together = FileSurvey.together(all, counter);
         }
+        if (together != null) {
+            return tell(together, files.stream().map(Path::toString).collect(Collectors.joining(" ")), out);
+        }
+        if (write != null) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--write takes one file, or several of one folder that belong together by keys");
+        }
+        boolean settled = true;
+        for (int i = 0; i < all.size(); i++) {
+            settled &= tell(all.get(i), files.get(i).toString(), out);
+        }
+        return settled;
     }
 
     private boolean tell(FileSurvey survey, String named, PrintWriter out) throws Exception {

@@ -1,5 +1,6 @@
 package io.mivrel.survey;
 
+import io.mivrel.cells.Hash64;
 import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
@@ -11,6 +12,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -23,6 +25,10 @@ import java.util.Set;
 public final class LinkFinder {
     private static final int MOST_FILES = 4;
     private static final int MOST_ROWS = 100_000;
+    /** Cells of one file that are kept, as hashes. */
+    private static final int MOST_CELLS = 2_000_000;
+
+    private static final int LONGEST_KEY = 40;
     /** Keys of fewer characters and without a letter may be found in another file by chance. */
     private static final int TELLING = 4;
 
@@ -62,7 +68,37 @@ public final class LinkFinder {
     private record Edge(int from, String key, int to, String theirKey, int score, Proof proof) {}
 
     private final List<Member> members;
-    private final List<Map<String, List<String>>> columns = new ArrayList<>();
+    private final List<Map<String, Keys>> columns = new ArrayList<>();
+
+    /** The cells of a column, as hashes. */
+    private static final class Keys {
+        private final int place;
+        private final long[] hashes;
+        private int size;
+        private boolean telling = true;
+
+        Keys(int place, int rows) {
+            this.place = place;
+            this.hashes = new long[rows];
+        }
+
+        void add(Row row) {
+            if (size == hashes.length) {
+                return;
+            }
+            String cell = place < row.size() ? row.trimmed(place) : "";
+            telling &= cell.length() >= TELLING || cell.chars().anyMatch(Character::isLetter);
+            hashes[size++] = Hash64.add(0, cell);
+        }
+
+        Set<Long> distinct() {
+            Set<Long> distinct = new HashSet<>();
+            for (int i = 0; i < size; i++) {
+                distinct.add(hashes[i]);
+            }
+            return distinct;
+        }
+    }
 
     private LinkFinder(List<Member> members) {
         this.members = members;
@@ -155,22 +191,23 @@ public final class LinkFinder {
     }
 
     // The cells of those columns that may hold keys.
-    private static Map<String, List<String>> read(Member member) throws IOException {
-        Map<String, List<String>> read = new HashMap<>();
-        Map<String, Integer> places = new HashMap<>();
+    private static Map<String, Keys> read(Member member) throws IOException {
+        Map<String, Keys> read = new LinkedHashMap<>();
+        int count = (int) member.survey.dataRows();
         for (ColumnSurvey column : member.survey.columns()) {
-            boolean key = column.type() == FieldType.CODE || column.type() == FieldType.TEXT;
-            if (key && column.blank() == 0 && !column.title().isEmpty()) {
-                places.put(column.title(), column.place() - 1);
-                read.put(column.title(), new ArrayList<>());
+            boolean key = (column.type() == FieldType.CODE || column.type() == FieldType.TEXT)
+                    && column.longest() <= LONGEST_KEY
+                    && column.blank() == 0
+                    && !column.title().isEmpty();
+            if (key && (read.size() + 1L) * count <= MOST_CELLS) {
+                read.put(column.title(), new Keys(column.place() - 1, count));
             }
         }
         try (RowSource rows = new TitledRows(member.opener.open(), member.form())) {
             for (Row row = rows.next(); row != null; row = rows.next()) {
                 if (row.aside() == null && row.ended() == null && row.fault() == null && !row.isBlank()) {
-                    for (Map.Entry<String, Integer> place : places.entrySet()) {
-                        read.get(place.getKey())
-                                .add(place.getValue() < row.size() ? row.trimmed(place.getValue()) : "");
+                    for (Keys keys : read.values()) {
+                        keys.add(row);
                     }
                 }
             }
@@ -196,31 +233,32 @@ public final class LinkFinder {
     }
 
     private Edge edge(int from, String key, int to, String theirKey) {
-        List<String> ours = columns.get(from).get(key);
-        List<String> theirs = columns.get(to).get(theirKey);
-        Set<String> keys = new HashSet<>(theirs);
-        Set<String> named = new HashSet<>(ours);
-        // A list of what others name has each once, and is not longer than they are.
-        if (keys.size() != theirs.size() || named.size() < 2 || !keys.containsAll(named)) {
-            return null;
-        }
-        String file = members.get(to).survey.file().toLowerCase(Locale.ROOT);
         boolean sameTitle = key.equalsIgnoreCase(theirKey);
-        boolean told = file.contains(key.toLowerCase(Locale.ROOT));
-        boolean telling = named.stream().allMatch(n -> n.length() >= TELLING || n.matches(".*\\p{L}.*"));
-        // Numbers alone may fit by chance; a title has to say so too, and of few numbers there must be three.
-        boolean both = named.size() == ours.size() && named.size() == keys.size();
-        if (!(sameTitle || told) || !telling && named.size() < 3) {
+        boolean told = members.get(to).survey.file().toLowerCase(Locale.ROOT).contains(key.toLowerCase(Locale.ROOT));
+        if (!sameTitle && !told) {
             return null;
         }
-        int score = (sameTitle ? 4 : 0) + (told ? 2 : 0) + (telling ? 1 : 0) + (both ? 0 : 8);
+        Keys ours = columns.get(from).get(key);
+        Keys theirs = columns.get(to).get(theirKey);
+        Set<Long> keys = theirs.distinct();
+        Set<Long> named = ours.distinct();
+        // A list of what others name has each once, and is not longer than they are.
+        if (keys.size() != theirs.size || named.size() < 2 || !keys.containsAll(named)) {
+            return null;
+        }
+        // Numbers alone may fit by chance; a title has to say so too, and of few numbers there must be three.
+        boolean both = named.size() == ours.size && named.size() == keys.size();
+        if (!ours.telling && named.size() < 3) {
+            return null;
+        }
+        int score = (sameTitle ? 4 : 0) + (told ? 2 : 0) + (ours.telling ? 1 : 0) + (both ? 0 : 8);
         long used = keys.stream().filter(named::contains).count();
         String words = String.format(
                 Locale.ROOT,
                 "'%s' of %s is found in each of %,d rows as '%s' of %s, which has each once and of which %,d of %,d are named",
                 key,
                 members.get(from).survey.file(),
-                ours.size(),
+                ours.size,
                 theirKey,
                 members.get(to).survey.file(),
                 used,

@@ -6,6 +6,8 @@ import io.mivrel.intake.shape.FanOut;
 import io.mivrel.model.FieldType;
 import io.mivrel.survey.Survey.Proof;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 
@@ -17,6 +19,10 @@ final class RowSum {
     private static final int MOST_COLUMNS = 12;
     private static final int LEAST_TERMS = 3;
     private static final int LEAST_ROWS = 3;
+    /** Rows that are searched, those with most figures first. */
+    private static final int MOST_ROWS = 100;
+    /** Sums that are looked for: more than one is no answer, and all are watched. */
+    private static final int MOST_SUMS = 3;
 
     private final List<ColumnSurvey> columns;
     /** By column: 1, -1, or 0 when it is not in the sum. */
@@ -34,13 +40,13 @@ final class RowSum {
     }
 
     /**
-     * All such sums of three columns and more that the first rows have; the first column of each counts as plus.
+     * Such sums, at most three, of three columns and more that the first rows have; the first column of each counts as plus.
      *
      * @param columns as far as the sample goes
      */
     static List<RowSum> find(Sample sample, List<ColumnSurvey> columns, AmountFormat numbers) {
         List<ColumnSurvey> amounts = columns.stream()
-                .filter(c -> c.type() == FieldType.AMOUNT && c.filled() > 0)
+                .filter(c -> c.type() == FieldType.AMOUNT && hasFigures(c))
                 .toList();
         List<RowSum> found = new ArrayList<>();
         if (amounts.size() >= LEAST_TERMS && amounts.size() <= MOST_COLUMNS) {
@@ -51,11 +57,22 @@ final class RowSum {
                     rows.add(values);
                 }
             }
+            rows.sort(Comparator.comparing(RowSum::blanks));
             if (rows.size() >= LEAST_ROWS) {
+                rows = rows.subList(0, Math.min(rows.size(), MOST_ROWS));
                 search(amounts, rows, new int[amounts.size()], 0, numbers, found);
             }
         }
         return found;
+    }
+
+    private static boolean hasFigures(ColumnSurvey column) {
+        long[] span = column.amounts();
+        return span != null && (span[0] != 0 || span[1] != 0);
+    }
+
+    private static long blanks(long[] values) {
+        return Arrays.stream(values).filter(v -> v == 0).count();
     }
 
     private static long[] values(Sample.Kept row, List<ColumnSurvey> columns, AmountFormat numbers) {
@@ -78,6 +95,9 @@ final class RowSum {
             int at,
             AmountFormat numbers,
             List<RowSum> found) {
+        if (found.size() == MOST_SUMS) {
+            return;
+        }
         if (at == signs.length) {
             if (isNil(rows, signs)) {
                 found.add(new RowSum(columns, signs.clone(), numbers));

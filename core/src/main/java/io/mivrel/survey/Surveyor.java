@@ -159,7 +159,7 @@ public final class Surveyor {
                 guess.fields().get(BankLines.BALANCE),
                 guess.numbers(),
                 watched.dataRows));
-        sums.stream().limit(3).map(RowSum::proof).forEach(proofs::add);
+        sums.stream().map(RowSum::proof).forEach(proofs::add);
         if (fans) {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
