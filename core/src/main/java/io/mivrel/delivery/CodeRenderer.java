@@ -2,11 +2,15 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
+import io.mivrel.cells.Hash64;
 import io.mivrel.model.BankLines;
+import io.mivrel.model.BankTransaction;
 import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.RecordBatch;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 
@@ -20,6 +24,8 @@ final class CodeRenderer extends WordRenderer {
     private final String[] recent = new String[RECENT];
 
     private final byte[][] recentBytes = new byte[RECENT][];
+    private final long[] recentHash = new long[RECENT];
+    private final boolean isAccountOfBank;
 
     CodeRenderer(DeliveryColumn column, AmountFormat amounts) {
         super(column);
@@ -27,6 +33,7 @@ final class CodeRenderer extends WordRenderer {
         this.codes = LineValues.text(field);
         this.decimalMark = amounts.decimalMark();
         boolean coded = field == BankLines.ACCOUNT || field == BankLines.TAX_CODE || field == BankLines.PARTY;
+        this.isAccountOfBank = field == BankLines.ACCOUNT && !limited;
         this.inRecord = field.type() == FieldType.CODE && !field.derived() && !coded;
     }
 
@@ -48,11 +55,30 @@ final class CodeRenderer extends WordRenderer {
     }
 
     private byte[] bytes(String code) {
+        return recentBytes[place(code)];
+    }
+
+    private int place(String code) {
         int place = code.hashCode() & RECENT - 1;
-        if (!code.equals(recent[place])) {
+        if (code != recent[place] && !code.equals(recent[place])) {
             recent[place] = code;
             recentBytes[place] = code.getBytes(StandardCharsets.UTF_8);
+            recentHash[place] = Hash64.of(recentBytes[place], 0, recentBytes[place].length);
         }
-        return recentBytes[place];
+        return place;
+    }
+
+    // The account of a coded bank line, without limits: as it stands in the coding table.
+    @Override
+    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+            throws IOException {
+        if (!isAccountOfBank
+                || !(document instanceof BankTransaction line)
+                || line.coding().account() == null) {
+            return super.writeAsRead(document, batch, at, index, scratch, out);
+        }
+        int place = place(line.coding().account());
+        out.cell(recentBytes[place], 0, recentBytes[place].length);
+        return recentHash[place];
     }
 }

@@ -10,7 +10,7 @@ import java.io.IOException;
 
 /** A column of texts or codes: what is written as characters and may be too long or refused. */
 abstract class WordRenderer extends ColumnRenderer {
-    private final boolean limited;
+    final boolean limited;
 
     WordRenderer(DeliveryColumn column) {
         super(column);

@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
 import java.io.OutputStream;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -14,6 +16,8 @@ import java.util.zip.CRC32C;
  * for more, and ends when the writer has closed it. What it reads comes from the file, never from the writer's memory.
  */
 final class Followed {
+    private static final int FORCED_BY = 1 << 25;
+
     private final Path file;
     private long length;
     private boolean closed;
@@ -26,8 +30,11 @@ final class Followed {
 
     /** Makes the file; it must not exist. */
     OutputStream output() throws IOException {
-        OutputStream out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+        FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+        OutputStream out = Channels.newOutputStream(channel);
         return new OutputStream() {
+            private long unforced;
+
             @Override
             public void write(int b) throws IOException {
                 write(new byte[] {(byte) b}, 0, 1);
@@ -37,6 +44,12 @@ final class Followed {
             public void write(byte[] bytes, int from, int count) throws IOException {
                 out.write(bytes, from, count);
                 grown(count, false);
+                unforced += count;
+                if (unforced >= FORCED_BY) {
+                    // What is on the disk already need not be waited for when the file is published.
+                    channel.force(false);
+                    unforced = 0;
+                }
             }
 
             @Override
