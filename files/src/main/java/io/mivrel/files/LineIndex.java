@@ -7,7 +7,7 @@ import java.util.Arrays;
  * so that a later reading finds a few rows without counting lines all the way. For one thread at a time.
  */
 final class LineIndex {
-    private static final int APART = 1 << 14;
+    static final int APART = 1 << 14;
 
     private long[] lines = new long[64];
     private long[] offsets = new long[64];

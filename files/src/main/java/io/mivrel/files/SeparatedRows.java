@@ -45,6 +45,9 @@ public final class SeparatedRows implements RowSource {
     private byte[] buffer = new byte[1 << 16];
     private int at;
     private int limit;
+    /** The place in the buffer from which on the end of a row needs a closer look. */
+    private int attention;
+
     private long consumed;
     private boolean ended;
     private boolean probed;
@@ -189,6 +192,7 @@ public final class SeparatedRows implements RowSource {
         // Behind a skip often one row is wanted and then another skip.
         int read = in.read(buffer, limit, skipped ? Math.min(buffer.length, limit + SHORT) : buffer.length);
         skipped = false;
+        attention = 0;
         if (read < 0) {
             ended = true;
         } else {
@@ -356,14 +360,22 @@ public final class SeparatedRows implements RowSource {
     }
 
     private void advance(int end, int lines) {
-        if (in.damagedBefore(consumed + end)) {
-            row.fault(RowFault.BYTES_UNREADABLE);
-        }
         at = end;
         line += lines;
+        if (end >= attention) {
+            attend();
+        }
+    }
+
+    // What need not be looked at after every row: damage to it, when there is any, and lines to be noted.
+    private void attend() {
+        if (in.damagedBefore(consumed + at)) {
+            row.fault(RowFault.BYTES_UNREADABLE);
+        }
         if (in.isAsInFile()) {
             index.note(line, in.offset() - (limit - at));
         }
+        attention = in.hasDamage() ? 0 : in.isAsInFile() ? at + LineIndex.APART : Integer.MAX_VALUE;
     }
 
     // The row's bytes are not needed again, so the doubled quotes are taken out in place.

@@ -303,6 +303,11 @@ final class Utf8Input implements Closeable {
         return read > 0;
     }
 
+    /** True when undecodable places are waiting to be asked for. */
+    boolean hasDamage() {
+        return !damage.isEmpty();
+    }
+
     /** True when an undecodable place lies before the given count of bytes handed out; forgets the places up to there. */
     boolean damagedBefore(long count) {
         boolean found = false;
