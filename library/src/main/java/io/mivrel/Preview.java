@@ -7,6 +7,7 @@ import io.mivrel.intake.Intake;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
+import io.mivrel.intake.shape.FanOut;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
@@ -55,6 +56,7 @@ final class Preview {
                     row = rows.next();
                 }
                 if (row != null) {
+                    preview.out.append(i == 0 ? "" : "\n");
                     preview.row(row, preview.titles(row, rows), record);
                 }
             }
@@ -84,7 +86,7 @@ final class Preview {
         for (int i = 0; i < row.size(); i++) {
             String title = titles.get(i).isEmpty() ? "column " + (i + 1) : titles.get(i);
             String cell = row.trimmed(i);
-            boolean said = cell.isEmpty() || i == whole;
+            boolean said = cell.isEmpty() || i == whole || isMade(titles.get(i));
             for (Map.Entry<Field, FieldSource> field : layout.fields().entrySet()) {
                 if (isFrom(field.getValue(), titles.get(i), i) && left.containsKey(field.getKey())) {
                     line(said ? "" : title, said ? "" : cell, field.getKey().name(), left.remove(field.getKey()));
@@ -96,7 +98,11 @@ final class Preview {
             }
         }
         left.forEach((field, value) -> line("", "", field.name(), value));
-        out.append('\n');
+    }
+
+    // What fanning out has made stands nowhere in the file.
+    private boolean isMade(String title) {
+        return layout.shapes().stream().anyMatch(shape -> shape instanceof FanOut && shape.adds(title));
     }
 
     private static boolean isFrom(FieldSource source, String title, int place) {
