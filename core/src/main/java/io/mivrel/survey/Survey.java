@@ -84,42 +84,31 @@ public record Survey(
                     "sheet",
                     String.join(", ", confirmed.parts()) + "? This is '" + confirmed.part() + "', the longest"));
         }
-        return new Survey(
-                file,
-                confirmed,
-                rows,
-                above,
-                titlesRow,
-                titleRows,
-                dataRows,
-                blankRows,
-                below,
-                until,
-                columns,
-                gives,
-                fields,
-                pattern,
-                numbers,
-                newestFirst,
-                signsReversed,
-                statements,
-                fanOut,
-                links,
-                proofs,
-                List.copyOf(all));
+        return copy(confirmed, above, titlesRow, titleRows, links, proofs, all);
     }
 
     /** The same of rows that have the columns of other files, with the titles of their own file. */
     public Survey linked(LinkFinder.Links found, Survey own) {
         List<Proof> all = new ArrayList<>(found.proofs());
         all.addAll(proofs);
+        return copy(facts, own.above, own.titlesRow, own.titleRows, found.links(), all, questions);
+    }
+
+    private Survey copy(
+            Facts other,
+            long rowsAbove,
+            int lastTitles,
+            int countTitles,
+            List<Link> linked,
+            List<Proof> allProofs,
+            List<Question> allQuestions) {
         return new Survey(
                 file,
-                facts,
+                other,
                 rows,
-                own.above,
-                own.titlesRow,
-                own.titleRows,
+                rowsAbove,
+                lastTitles,
+                countTitles,
                 dataRows,
                 blankRows,
                 below,
@@ -133,9 +122,9 @@ public record Survey(
                 signsReversed,
                 statements,
                 fanOut,
-                found.links(),
-                List.copyOf(all),
-                questions);
+                linked,
+                List.copyOf(allProofs),
+                List.copyOf(allQuestions));
     }
 
     /** The question about something, or {@code null}. */
