@@ -155,4 +155,79 @@ public class RandomBankTest {
         assertThat(report.clear().documents()).isEqualTo(2);
         assertThat(workshop.read("out/journals-bank-2027-04-02-1.csv")).contains("1200-270301-2,", "1200-270301-2.2,");
     }
+
+    // Lines of every fate: clear, uncoded, with a closed account, a tax code, a text to look at, an unreadable day, a
+    // shut month.
+    private static Workshop mixed(int lines) {
+        Workshop workshop = new Workshop();
+        Random random = new Random(12);
+        StringBuilder file = new StringBuilder("Date,Text,Amount\n");
+        String[] texts = {"shop 1", "tin 2", "copper", "exchange", "=tin", "tin \u00e4", "shop tin", "other"};
+        for (int i = 0; i < lines; i++) {
+            String day = random.nextInt(40) == 0
+                    ? "2027-02-30"
+                    : random.nextInt(60) == 0 ? "2026-12-05" : "2027-03-0" + (1 + i % 9);
+            file.append(day)
+                    .append(',')
+                    .append(texts[random.nextInt(texts.length)])
+                    .append(',');
+            file.append(random.nextInt(2) == 0 ? "" : "-")
+                    .append(1 + random.nextInt(50))
+                    .append(".25\n");
+        }
+        workshop.takes("bank", "lines.csv", """
+                layout: Lines
+                gives: bank lines
+                account: 1200
+                file: {encoding: UTF-8}
+                fields:
+                  date:      {column: Date, pattern: uuuu-MM-dd}
+                  narrative: {column: Text}
+                  amount:    {column: Amount}
+                """);
+        workshop.put("lines.csv", file.toString());
+        workshop.put("coding.csv", """
+                entry,direction,words,from,to,account,tax code,party,narrative
+                shop,in,shop,,,4000,,,
+                tin,out,tin,,20.00,5010,,,
+                copper,either,copper,,,5020,STD,,
+                exchange,either,exchange,,,6215,,,
+                """);
+        return workshop.put("bank.yaml", workshop.read("bank.yaml") + "\ncoding: {table: coding.csv, uncoded: hold}\n");
+    }
+
+    @Test
+    public void linesSettledByTheBatchFareAsThoseSettledOneByOne() throws Exception {
+        Workshop batches = mixed(5000);
+        Workshop single = mixed(5000);
+        RunReport quick = batches.run("bank").report();
+        // A check of one's own has no quick look, so that every line becomes a document.
+        RunReport slow =
+                single.open("bank").check((document, findings) -> {}).run().report();
+        assertThat(quick.clear().documents()).isBetween(1000L, 4000L);
+        for (boolean first : new boolean[] {true, false}) {
+            assertThat(quick.clear().documents()).isEqualTo(slow.clear().documents());
+            assertThat(quick.clear().totals().toString())
+                    .isEqualTo(slow.clear().totals().toString());
+            assertThat(quick.held().documents()).isEqualTo(slow.held().documents());
+            assertThat(quick.held().totals().toString())
+                    .isEqualTo(slow.held().totals().toString());
+            assertThat(quick.before().documents()).isEqualTo(slow.before().documents());
+            assertThat(quick.before().totals().toString())
+                    .isEqualTo(slow.before().totals().toString());
+            assertThat(quick.clear().firstDate()).isEqualTo(slow.clear().firstDate());
+            assertThat(quick.findings().worstFirst()).isEqualTo(slow.findings().worstFirst());
+            if (first) {
+                String name = batches.names("out").get(0);
+                assertThat(batches.read("out/" + name)).isEqualTo(single.read("out/" + name));
+                // The other way round each knows what the first run delivered.
+                quick = batches.open("bank")
+                        .check((document, findings) -> {})
+                        .run()
+                        .report();
+                slow = single.run("bank").report();
+                assertThat(slow.before().documents()).isBetween(1000L, 4000L);
+            }
+        }
+    }
 }

@@ -1,6 +1,7 @@
 package io.mivrel.coding;
 
 import io.mivrel.cells.Spans;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -87,7 +88,7 @@ final class WordAutomaton {
         keys = new long[2 * places];
         wordAt = new char[places];
         numbers.forEach((word, number) -> {
-            byte[] text = Arrays.copyOf(word.getBytes(), LONGEST_WORD);
+            byte[] text = Arrays.copyOf(word.getBytes(StandardCharsets.US_ASCII), LONGEST_WORD);
             long first = key(text, 0, word.length(), FIRST);
             long second = key(text, 8, word.length(), SECOND);
             int place = place(first, second);

@@ -152,6 +152,7 @@ final class RowSum {
     /** Takes a row of data. */
     void take(Row row) {
         long sum = 0;
+        boolean readable = true;
         for (int i = 0; i < signs.length; i++) {
             int cell = columns.get(i).place() - 1;
             if (signs[i] != 0 && cell < row.size()) {
@@ -159,15 +160,15 @@ final class RowSum {
                 if (value == AmountFormat.BLANK) {
                     continue;
                 }
-                if (!AmountFormat.isAmount(value)) {
-                    return;
-                }
+                // A row that cannot be read whole sums to nothing.
+                readable &= AmountFormat.isAmount(value);
                 sum += signs[i] * value;
             }
         }
         rows++;
-        nil += sum == 0 ? 1 : 0;
-        firstBroken = sum != 0 && firstBroken == 0 ? row.number() : firstBroken;
+        boolean isNil = readable && sum == 0;
+        nil += isNil ? 1 : 0;
+        firstBroken = !isNil && firstBroken == 0 ? row.number() : firstBroken;
     }
 
     boolean holds() {
