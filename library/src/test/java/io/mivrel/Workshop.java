@@ -197,6 +197,10 @@ final class Workshop {
         }
     }
 
+    byte[] bytes(String name) throws IOException {
+        return Files.readAllBytes(folder.resolve(name));
+    }
+
     Workshop bank(String rows) {
         return put("bank.csv", BANK_TITLES + rows);
     }

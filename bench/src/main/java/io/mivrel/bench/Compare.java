@@ -96,6 +96,9 @@ public final class Compare {
                 java,
                 "-Xmx256m",
                 "-XX:+UseParallelGC",
+                // As the launcher: it makes the library a little faster too.
+                "-XX:+IgnoreUnrecognizedVMOptions",
+                "-XX:UseAVX=2",
                 "-cp",
                 System.getProperty("java.class.path"),
                 FloorRead.class.getName(),

@@ -274,6 +274,10 @@ public record AmountFormat(
             return;
         }
         byte[] bytes = out.room(32);
+        if (decimals == 2 && thousandsMark == 0) {
+            out.cut(AmountPrint.hundredths(minor, decimalMark, bytes, out.length()));
+            return;
+        }
         // From the last digit to the first, into the end of the room, then moved to its place.
         int end = out.length() + 32;
         int at = end;

@@ -41,25 +41,37 @@ final class AmountRenderer extends ColumnRenderer {
     @Override
     long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException {
-        long value = batch.number(read, at);
-        if (plusSide) {
-            value = Math.max(value, 0);
-        } else if (minusSide) {
-            value = Math.max(-value, 0);
-        }
-        return write(value, scratch, out);
+        return write(side(batch.number(read, at)), scratch, out);
+    }
+
+    // The amount, or the side of it that the column has.
+    private long side(long value) {
+        return plusSide ? Math.max(value, 0) : minusSide ? Math.max(-value, 0) : value;
     }
 
     private long write(long value, CellBuffer scratch, RowWriter out) throws IOException {
-        scratch.clear();
+        long written = append(value, scratch.clear());
+        out.cell(scratch.bytes(), 0, scratch.length());
+        return written;
+    }
+
+    private long append(long value, CellBuffer out) {
         if (value == Record.ABSENT || (value == 0 && column.blankZero())) {
-            out.cell(scratch.bytes(), 0, 0);
             return Record.ABSENT;
         }
         long signed = column.minus() ? -value : value;
-        amounts.append(signed, scratch);
-        out.cell(scratch.bytes(), 0, scratch.length());
+        amounts.append(signed, out);
         return signed;
+    }
+
+    @Override
+    int render(AsRead lines, int from, int to, CellColumn out) {
+        CellBuffer own = out.own();
+        for (int i = from; i < to; i++) {
+            int start = own.length();
+            out.built(start, append(side(lines.records().number(read, i)), own));
+        }
+        return to;
     }
 
     @Override

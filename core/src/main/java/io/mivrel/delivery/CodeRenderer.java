@@ -68,6 +68,24 @@ final class CodeRenderer extends WordRenderer {
         return place;
     }
 
+    @Override
+    int render(AsRead lines, int from, int to, CellColumn out) {
+        if (!isAccountOfBank) {
+            return inRecord ? super.render(lines, from, to, out) : from;
+        }
+        for (int i = from; i < to; i++) {
+            String account = lines.coding(i).account();
+            if (account == null) {
+                return i;
+            }
+            int place = place(account);
+            int start = out.own().length();
+            out.own().append(recentBytes[place], 0, recentBytes[place].length);
+            out.built(start, recentHash[place]);
+        }
+        return to;
+    }
+
     // The account of a coded bank line, without limits: as it stands in the coding table.
     @Override
     long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)

@@ -42,6 +42,12 @@ abstract class ColumnRenderer {
             Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException;
 
+    /**
+     * Renders the cells of lines as they were read, from one place up to another, at most to the first whose value does
+     * not lie there as it is to be written. Answers the place that was reached.
+     */
+    abstract int render(AsRead lines, int from, int to, CellColumn out);
+
     /** The value of a cell that was read back, comparable with what {@link #write} answered. */
     abstract long readBack(byte[] bytes, int from, int to);
 }

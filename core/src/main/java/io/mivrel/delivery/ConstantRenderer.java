@@ -29,6 +29,12 @@ final class ConstantRenderer extends ColumnRenderer {
     }
 
     @Override
+    int render(AsRead lines, int from, int to, CellColumn out) {
+        out.same(bytes, to - from);
+        return to;
+    }
+
+    @Override
     long readBack(byte[] read, int from, int to) {
         return Hash64.of(read, from, to);
     }

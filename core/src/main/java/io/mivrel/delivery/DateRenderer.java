@@ -47,6 +47,23 @@ final class DateRenderer extends ColumnRenderer {
     }
 
     @Override
+    int render(AsRead lines, int from, int to, CellColumn out) {
+        for (int i = from; i < to; i++) {
+            long day = lines.records().number(column.field(), i);
+            if (i > from && day == out.value(i - from - 1)) {
+                out.again();
+                continue;
+            }
+            int start = out.own().length();
+            if (day != Record.ABSENT) {
+                column.date().append(day, out.own());
+            }
+            out.built(start, day);
+        }
+        return to;
+    }
+
+    @Override
     long readBack(byte[] bytes, int from, int to) {
         if (to - from != readLength || !Spans.same(bytes, from, read, 0, readLength)) {
             long day = column.date().parse(bytes, from, to);

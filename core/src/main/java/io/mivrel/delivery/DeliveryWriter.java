@@ -6,6 +6,7 @@ import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
+import io.mivrel.model.Journal;
 import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 import java.io.IOException;
@@ -13,6 +14,7 @@ import java.io.InterruptedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** Writes the clear documents of one delivery, divides them into parts, and proves what was written. For one thread. */
 public final class DeliveryWriter {
@@ -23,6 +25,7 @@ public final class DeliveryWriter {
     private final Proof meant;
     private final CellBuffer cell = new CellBuffer();
     private final long[] values;
+    private final CellColumn[] cells;
     private RowWriter out;
     private int part;
     private long rowsInPart;
@@ -41,12 +44,26 @@ public final class DeliveryWriter {
         this.readers = renderers(delivery, amounts);
         this.meant = new Proof(columns, delivery.takes());
         this.values = new long[columns.length];
+        this.cells = Stream.generate(CellColumn::new).limit(columns.length).toArray(CellColumn[]::new);
     }
 
     static ColumnRenderer[] renderers(Delivery delivery, AmountFormat amounts) {
         return delivery.columns().stream()
                 .map(c -> ColumnRenderer.of(c, amounts))
                 .toArray(ColumnRenderer[]::new);
+    }
+
+    /** Writes clear documents in their order. */
+    public void write(List<Document> some) throws IOException {
+        for (int i = 0; i < some.size(); i++) {
+            int end = endOfRun(some, i);
+            if (end - i > 1) {
+                writeRun(some, i, end);
+                i = end - 1;
+            } else {
+                write(some.get(i));
+            }
+        }
     }
 
     /** Writes one clear document. */
@@ -59,7 +76,7 @@ public final class DeliveryWriter {
         }
         RecordRange asRead = delivery.takes().asRead(delivered);
         if (asRead != null) {
-            writeAsRead(delivered, asRead);
+            writeAsRead(delivered, asRead, asRead.from(), asRead.to());
         } else {
             writeLines(delivered, lines);
         }
@@ -69,9 +86,71 @@ public final class DeliveryWriter {
 
     /** Writes bank lines of a batch, clear ones, from one place up to another. */
     public void write(BankBatch lines, int from, int to) throws IOException {
-        for (int i = from; i < to; i++) {
-            write(lines.get(i));
+        boolean together = delivery.takes() == Takes.BANK_TRANSACTIONS && isUndivided();
+        AsRead asRead = new AsRead(lines.records(), lines);
+        int i = from;
+        while (i < to) {
+            int reached = together ? writeColumns(asRead, i, to) : i;
+            documents += reached - i;
+            i = reached;
+            if (i < to) {
+                write(lines.get(i++));
+            }
         }
+    }
+
+    private boolean isUndivided() {
+        return delivery.form().rowsAtMost() == 0;
+    }
+
+    // Behind the last of some documents whose lines stand one after the other in a batch as they were read.
+    private int endOfRun(List<Document> some, int from) {
+        if (delivery.takes() != Takes.JOURNALS || !isUndivided()) {
+            return from;
+        }
+        RecordRange last = null;
+        int i = from;
+        for (; i < some.size() && some.get(i) instanceof Journal journal; i++) {
+            RecordRange next = journal.asRead();
+            if (next == null || last != null && (next.batch() != last.batch() || next.from() != last.to())) {
+                break;
+            }
+            last = next;
+        }
+        return i;
+    }
+
+    private void writeRun(List<Document> some, int from, int to) throws IOException {
+        RecordRange first = ((Journal) some.get(from)).asRead();
+        AsRead asRead = new AsRead(first.batch(), null);
+        int end = ((Journal) some.get(to - 1)).asRead().to();
+        int document = from;
+        int i = first.from();
+        while (i < end) {
+            i = writeColumns(asRead, i, end);
+            if (i < end) {
+                while (((Journal) some.get(document)).asRead().to() <= i) {
+                    document++;
+                }
+                writeAsRead(some.get(document), ((Journal) some.get(document)).asRead(), i, i + 1);
+                i++;
+            }
+        }
+        documents += to - from;
+    }
+
+    // Answers the place of the first line that some column does not have as it is to be written.
+    private int writeColumns(AsRead lines, int from, int to) throws IOException {
+        if (out == null) {
+            openPart();
+        }
+        int end = to;
+        for (int i = 0; i < columns.length && end > from; i++) {
+            end = columns[i].render(lines, from, end, cells[i].clear(end - from));
+        }
+        out.rows(cells, end - from);
+        meant.rows(cells, end - from);
+        return end;
     }
 
     private void writeLines(Document delivered, int lines) throws IOException {
@@ -85,9 +164,9 @@ public final class DeliveryWriter {
         }
     }
 
-    private void writeAsRead(Document delivered, RecordRange lines) throws IOException {
+    private void writeAsRead(Document delivered, RecordRange lines, int from, int to) throws IOException {
         RecordBatch batch = lines.batch();
-        for (int at = lines.from(); at < lines.to(); at++) {
+        for (int at = from; at < to; at++) {
             for (int i = 0; i < columns.length; i++) {
                 values[i] = columns[i].writeAsRead(delivered, batch, at, at - lines.from(), cell, out);
             }

@@ -50,6 +50,19 @@ final class Proof {
         return -1;
     }
 
+    /** Adds the values of rows as {@link ColumnRenderer#render} gave them. */
+    void rows(CellColumn[] columns, int count) {
+        for (int row = 0; row < count; row++) {
+            long h = fingerprint;
+            for (CellColumn column : columns) {
+                h = Hash64.add(h, column.value(row));
+            }
+            fingerprint = h;
+            add(columns[amountColumns[0]].value(row), minus == null ? 0 : columns[amountColumns[1]].value(row));
+        }
+        rows += count;
+    }
+
     /** Adds a row of values as {@link ColumnRenderer#write} or {@link ColumnRenderer#readBack} gave them. */
     void row(long[] values) {
         rows++;
@@ -58,11 +71,12 @@ final class Proof {
             h = Hash64.add(h, value);
         }
         fingerprint = h;
-        long amount = plus.signed(values[amountColumns[0]]);
-        if (minus != null) {
-            amount -= minus.signed(values[amountColumns[1]]);
-        }
-        totals.add(amount);
+        add(values[amountColumns[0]], minus == null ? 0 : values[amountColumns[1]]);
+    }
+
+    private void add(long one, long other) {
+        long amount = plus.signed(one);
+        totals.add(minus == null ? amount : amount - minus.signed(other));
     }
 
     long rows() {

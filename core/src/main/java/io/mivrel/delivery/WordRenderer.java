@@ -74,6 +74,26 @@ abstract class WordRenderer extends ColumnRenderer {
         return writeAllowed(scratch.clear().append(bytes, start, end), out);
     }
 
+    @Override
+    int render(AsRead lines, int from, int to, CellColumn out) {
+        if (!column.refuse().isEmpty()) {
+            return from;
+        }
+        RecordBatch records = lines.records();
+        byte[] bytes = records.textBytes();
+        int most = limited ? column.atMost() : Integer.MAX_VALUE;
+        for (int i = from; i < to; i++) {
+            int start = records.textStart(column.field(), i);
+            int end = records.textEnd(column.field(), i);
+            // A text has at least as many bytes as characters.
+            if (end - start > most || !liesInRecord(lines.coding(i))) {
+                return i;
+            }
+            out.lies(bytes, start, end);
+        }
+        return to;
+    }
+
     private long writeAllowed(CellBuffer scratch, RowWriter out) throws IOException {
         if (limited) {
             keepAllowed(scratch);

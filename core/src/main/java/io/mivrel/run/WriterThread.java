@@ -53,11 +53,7 @@ final class WriterThread implements AutoCloseable {
         if (!batch.isEmpty()) {
             List<Document> documents = batch;
             batch = new ArrayList<>(SIZE);
-            hand(writer -> {
-                for (Document document : documents) {
-                    writer.write(document);
-                }
-            });
+            hand(writer -> writer.write(documents));
         }
     }
 

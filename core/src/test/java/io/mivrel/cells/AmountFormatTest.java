@@ -5,6 +5,7 @@ import static org.quicktheories.QuickTheory.qt;
 import static org.quicktheories.generators.SourceDSL.longs;
 
 import io.mivrel.model.Money;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
@@ -117,6 +118,19 @@ public class AmountFormatTest {
             assertThat(format.parse(out.bytes(), start, end)).as(out.toString()).isEqualTo(expected);
         }
         assertThat(amounts).isBetween(50_000, 190_000);
+    }
+
+    @Test
+    public void twoDecimalsAreWrittenAsThePlatformWritesThem() {
+        Random random = new Random(9);
+        for (int round = 0; round < 100_000; round++) {
+            long edge = (long) Math.pow(10, random.nextInt(18)) - random.nextInt(2);
+            long minor = round % 2 == 0 ? edge : random.nextLong() >> random.nextInt(63);
+            CellBuffer out = new CellBuffer().append("before");
+            AmountFormat.plain(2).append(minor, out);
+            assertThat(out.toString())
+                    .isEqualTo("before" + BigDecimal.valueOf(minor, 2).toPlainString());
+        }
     }
 
     @Test
