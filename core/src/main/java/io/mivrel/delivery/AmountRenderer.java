@@ -65,13 +65,12 @@ final class AmountRenderer extends ColumnRenderer {
     }
 
     @Override
-    int render(AsRead lines, int from, int to, CellColumn out) {
+    void render(AsRead lines, int from, int to, CellColumn out) {
         CellBuffer own = out.own();
         for (int i = from; i < to; i++) {
             int start = own.length();
             out.built(start, append(side(lines.records().number(read, i)), own));
         }
-        return to;
     }
 
     @Override

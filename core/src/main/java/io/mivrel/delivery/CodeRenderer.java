@@ -69,21 +69,29 @@ final class CodeRenderer extends WordRenderer {
     }
 
     @Override
-    int render(AsRead lines, int from, int to, CellColumn out) {
+    int reach(AsRead lines, int from, int to) {
         if (!isAccountOfBank) {
-            return inRecord ? super.render(lines, from, to, out) : from;
+            return super.reach(lines, from, to);
+        }
+        int i = from;
+        while (i < to && lines.coding(i).account() != null) {
+            i++;
+        }
+        return i;
+    }
+
+    @Override
+    void render(AsRead lines, int from, int to, CellColumn out) {
+        if (!isAccountOfBank) {
+            super.render(lines, from, to, out);
+            return;
         }
         for (int i = from; i < to; i++) {
-            String account = lines.coding(i).account();
-            if (account == null) {
-                return i;
-            }
-            int place = place(account);
+            int place = place(lines.coding(i).account());
             int start = out.own().length();
             out.own().append(recentBytes[place], 0, recentBytes[place].length);
             out.built(start, recentHash[place]);
         }
-        return to;
     }
 
     // The account of a coded bank line, without limits: as it stands in the coding table.

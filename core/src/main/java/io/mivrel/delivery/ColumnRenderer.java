@@ -42,11 +42,13 @@ abstract class ColumnRenderer {
             Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException;
 
-    /**
-     * Renders the cells of lines as they were read, from one place up to another, at most to the first whose value does
-     * not lie there as it is to be written. Answers the place that was reached.
-     */
-    abstract int render(AsRead lines, int from, int to, CellColumn out);
+    /** The place of the first of some lines that {@link #render} cannot render; {@code to} when it can render all. */
+    int reach(AsRead lines, int from, int to) {
+        return to;
+    }
+
+    /** Renders the cells of lines whose values lie in their records as they are to be written. */
+    abstract void render(AsRead lines, int from, int to, CellColumn out);
 
     /** The value of a cell that was read back, comparable with what {@link #write} answered. */
     abstract long readBack(byte[] bytes, int from, int to);

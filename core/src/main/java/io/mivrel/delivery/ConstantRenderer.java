@@ -29,9 +29,8 @@ final class ConstantRenderer extends ColumnRenderer {
     }
 
     @Override
-    int render(AsRead lines, int from, int to, CellColumn out) {
+    void render(AsRead lines, int from, int to, CellColumn out) {
         out.same(bytes, to - from);
-        return to;
     }
 
     @Override

@@ -47,7 +47,7 @@ final class DateRenderer extends ColumnRenderer {
     }
 
     @Override
-    int render(AsRead lines, int from, int to, CellColumn out) {
+    void render(AsRead lines, int from, int to, CellColumn out) {
         for (int i = from; i < to; i++) {
             long day = lines.records().number(column.field(), i);
             if (i > from && day == out.value(i - from - 1)) {
@@ -60,7 +60,6 @@ final class DateRenderer extends ColumnRenderer {
             }
             out.built(start, day);
         }
-        return to;
     }
 
     @Override

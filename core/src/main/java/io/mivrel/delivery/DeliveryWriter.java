@@ -13,6 +13,7 @@ import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -26,6 +27,9 @@ public final class DeliveryWriter {
     private final CellBuffer cell = new CellBuffer();
     private final long[] values;
     private final CellColumn[] cells;
+    /** By column, the first line of those being written that is not to be written as it was read. */
+    private final int[] reached;
+
     private RowWriter out;
     private int part;
     private long rowsInPart;
@@ -44,6 +48,7 @@ public final class DeliveryWriter {
         this.readers = renderers(delivery, amounts);
         this.meant = new Proof(columns, delivery.takes());
         this.values = new long[columns.length];
+        this.reached = new int[columns.length];
         this.cells = Stream.generate(CellColumn::new).limit(columns.length).toArray(CellColumn[]::new);
     }
 
@@ -88,6 +93,7 @@ public final class DeliveryWriter {
     public void write(BankBatch lines, int from, int to) throws IOException {
         boolean together = delivery.takes() == Takes.BANK_TRANSACTIONS && isUndivided();
         AsRead asRead = new AsRead(lines.records(), lines);
+        beginRun();
         int i = from;
         while (i < to) {
             int reached = together ? writeColumns(asRead, i, to) : i;
@@ -96,6 +102,13 @@ public final class DeliveryWriter {
             if (i < to) {
                 write(lines.get(i++));
             }
+        }
+    }
+
+    private void beginRun() throws IOException {
+        Arrays.fill(reached, -1);
+        if (out == null) {
+            openPart();
         }
     }
 
@@ -123,6 +136,7 @@ public final class DeliveryWriter {
     private void writeRun(List<Document> some, int from, int to) throws IOException {
         RecordRange first = ((Journal) some.get(from)).asRead();
         AsRead asRead = new AsRead(first.batch(), null);
+        beginRun();
         int end = ((Journal) some.get(to - 1)).asRead().to();
         int document = from;
         int i = first.from();
@@ -139,14 +153,21 @@ public final class DeliveryWriter {
         documents += to - from;
     }
 
-    // Answers the place of the first line that some column does not have as it is to be written.
+    // Answers the place of the first line that some column does not have as it is to be written. Each column's own such
+    // place is kept, so that lines are looked at once, however many there are of those.
     private int writeColumns(AsRead lines, int from, int to) throws IOException {
-        if (out == null) {
-            openPart();
-        }
         int end = to;
-        for (int i = 0; i < columns.length && end > from; i++) {
-            end = columns[i].render(lines, from, end, cells[i].clear(end - from));
+        for (int i = 0; i < columns.length; i++) {
+            if (reached[i] < from) {
+                reached[i] = columns[i].reach(lines, from, to);
+            }
+            end = Math.min(end, reached[i]);
+        }
+        if (end == from) {
+            return end;
+        }
+        for (int i = 0; i < columns.length; i++) {
+            columns[i].render(lines, from, end, cells[i].clear(end - from));
         }
         out.rows(cells, end - from);
         meant.rows(cells, end - from);

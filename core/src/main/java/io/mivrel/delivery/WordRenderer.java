@@ -75,23 +75,31 @@ abstract class WordRenderer extends ColumnRenderer {
     }
 
     @Override
-    int render(AsRead lines, int from, int to, CellColumn out) {
+    int reach(AsRead lines, int from, int to) {
         if (!column.refuse().isEmpty()) {
             return from;
         }
         RecordBatch records = lines.records();
-        byte[] bytes = records.textBytes();
         int most = limited ? column.atMost() : Integer.MAX_VALUE;
         for (int i = from; i < to; i++) {
-            int start = records.textStart(column.field(), i);
-            int end = records.textEnd(column.field(), i);
-            // A text has at least as many bytes as characters.
-            if (end - start > most || !liesInRecord(lines.coding(i))) {
+            if (!liesInRecord(lines.coding(i))) {
                 return i;
             }
-            out.lies(bytes, start, end);
+            // A text has at least as many bytes as characters.
+            if (records.textEnd(column.field(), i) - records.textStart(column.field(), i) > most) {
+                return i;
+            }
         }
         return to;
+    }
+
+    @Override
+    void render(AsRead lines, int from, int to, CellColumn out) {
+        RecordBatch records = lines.records();
+        byte[] bytes = records.textBytes();
+        for (int i = from; i < to; i++) {
+            out.lies(bytes, records.textStart(column.field(), i), records.textEnd(column.field(), i));
+        }
     }
 
     private long writeAllowed(CellBuffer scratch, RowWriter out) throws IOException {
