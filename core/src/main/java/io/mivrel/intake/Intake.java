@@ -139,24 +139,28 @@ public final class Intake {
                 finish(batch);
                 return false;
             }
-            if (row.ended() != null) {
-                statements.end(row.ended()).forEach(finding -> note(batch, finding));
-                continue;
-            }
-            if (row.fault() == RowFault.NOT_TEXT) {
-                unreadable = true;
-                note(batch, RowFault.NOT_TEXT.rule(), 0, "", RowFault.NOT_TEXT.reason(), "export it as CSV text");
-                return false;
+            if (row.isOdd()) {
+                if (row.ended() != null) {
+                    statements.end(row.ended()).forEach(finding -> note(batch, finding));
+                    continue;
+                }
+                if (row.fault() == RowFault.NOT_TEXT) {
+                    unreadable = true;
+                    note(batch, RowFault.NOT_TEXT.rule(), 0, "", RowFault.NOT_TEXT.reason(), "export it as CSV text");
+                    return false;
+                }
+                tally.again += row.isAgain() ? 1 : 0;
             }
             tally.rows++;
-            tally.again += row.isAgain() ? 1 : 0;
             take(row, batch);
         }
         return true;
     }
 
     private void take(Row row, Batch batch) {
-        if (unreadable) {
+        if (readers != null && !row.isOdd()) {
+            data(row, batch);
+        } else if (unreadable) {
             tally.unreadable++;
         } else if (row.aside() != null) {
             tally.leaveOut(row.aside());
@@ -241,7 +245,7 @@ public final class Intake {
             return;
         }
         problems.begin(row.number());
-        if (row.fault() != null) {
+        if (row.isOdd() && row.fault() != null) {
             problems.add(
                     row.fault().rule(),
                     "",
@@ -278,7 +282,7 @@ public final class Intake {
             emit(batch);
             return;
         }
-        if (row.hasTextBetween()) {
+        if (row.isOdd() && row.hasTextBetween()) {
             problems.add(
                     Rule.TEXT_BETWEEN_COLUMNS,
                     "",
@@ -286,7 +290,7 @@ public final class Intake {
                     "something stands between the columns of the layout and would be lost",
                     "compare the places of the columns with this row");
         }
-        if (row.hasQuoteInside()) {
+        if (row.isOdd() && row.hasQuoteInside()) {
             problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
         }
         read(row, batch);

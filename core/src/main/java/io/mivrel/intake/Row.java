@@ -14,6 +14,9 @@ public final class Row {
     private byte[] bytes = new byte[0];
     private int[] spans = new int[64];
     private int size;
+    /** Whether any of the remarks below was made since {@link #begin}. */
+    private boolean odd;
+
     private long number;
     private RowFault fault;
     private String faultValue;
@@ -27,13 +30,21 @@ public final class Row {
     public void begin(long physicalRow) {
         number = physicalRow;
         size = 0;
-        fault = null;
-        faultValue = null;
-        quoteInside = false;
-        aside = null;
-        again = false;
-        textBetween = false;
-        statement = null;
+        if (odd) {
+            odd = false;
+            fault = null;
+            faultValue = null;
+            quoteInside = false;
+            aside = null;
+            again = false;
+            textBetween = false;
+            statement = null;
+        }
+    }
+
+    /** False for a row of which there is nothing to tell but its cells; of it, nothing else need be asked. */
+    public boolean isOdd() {
+        return odd;
     }
 
     /** Sets the buffer that the spans refer to. For row sources. */
@@ -101,31 +112,37 @@ public final class Row {
     }
 
     public void fault(RowFault found) {
+        odd = true;
         fault = found;
     }
 
     /** The same, with the text that is wrong, where it is not the first cell. */
     public void fault(RowFault found, String value) {
+        odd = true;
         fault = found;
         faultValue = value;
     }
 
     public void quoteInside() {
+        odd = true;
         quoteInside = true;
     }
 
     /** Marks a row that the source itself knows to be no record. For row sources. */
     public void aside(LeftOut cause) {
+        odd = true;
         aside = cause;
     }
 
     /** Makes it no row at all, but the news that a statement has ended. For row sources. */
     public void ends(Statement ended) {
+        odd = true;
         statement = ended;
     }
 
     /** Says that the physical row has given an earlier row already. For row sources. */
     public void again() {
+        odd = true;
         again = true;
     }
 
@@ -136,6 +153,7 @@ public final class Row {
 
     /** Says that something stands between the columns of fixed-width text, where it would be lost. For row sources. */
     public void textBetween() {
+        odd = true;
         textBetween = true;
     }
 

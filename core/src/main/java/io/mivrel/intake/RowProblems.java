@@ -13,6 +13,7 @@ final class RowProblems {
     private final List<Finding> found = new ArrayList<>();
     private final List<Field> unreadable = new ArrayList<>(2);
     private boolean blocked;
+    private boolean none = true;
     private long row;
 
     RowProblems(String file) {
@@ -21,22 +22,27 @@ final class RowProblems {
 
     void begin(long physicalRow) {
         row = physicalRow;
-        found.clear();
-        unreadable.clear();
-        blocked = false;
+        if (!none) {
+            found.clear();
+            unreadable.clear();
+            blocked = false;
+            none = true;
+        }
     }
 
     /** Remembers that the cell of a field holds something that could not be read, as against nothing. */
     void unreadable(Field field) {
+        none = false;
         unreadable.add(field);
     }
 
     boolean isUnreadable(Field field) {
-        return !unreadable.isEmpty() && unreadable.contains(field);
+        return !none && unreadable.contains(field);
     }
 
     void add(Rule rule, String field, String value, String reason, String suggestion) {
         Finding finding = new Finding(rule, Origin.of(file, row), field, value, reason, suggestion);
+        none = false;
         blocked |= finding.blocks();
         found.add(finding);
     }
@@ -57,7 +63,7 @@ final class RowProblems {
     }
 
     void moveTo(List<Finding> target) {
-        if (!found.isEmpty()) {
+        if (!none) {
             target.addAll(found);
             found.clear();
         }

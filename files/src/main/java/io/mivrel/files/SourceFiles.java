@@ -99,7 +99,7 @@ public final class SourceFiles {
         FileKind wanted = form.kind();
         boolean isText = wanted == FileKind.SEPARATED || wanted == FileKind.FIXED_WIDTH;
         if (Files.size(file) == 0) {
-            return new Told(new NoRows(), null);
+            return new NoRows();
         }
         boolean takes = content.kind() != null
                 && (isText ? content.kind() == FileKind.SEPARATED : wanted.takes(content.kind()));
@@ -111,8 +111,9 @@ public final class SourceFiles {
                     content.kind() == null ? "" : "'kind: " + content.kind().word() + "'?"));
         }
         try {
-            return new Told(
-                    open(file, form, content, index), ending(file, shown, isText ? wanted : content.kind(), content));
+            RowSource rows = open(file, form, content, index);
+            Finding remark = ending(file, shown, isText ? wanted : content.kind(), content);
+            return remark == null ? rows : new Told(rows, remark);
         } catch (UnreadableFileException e) {
             return new Refused(e);
         }
@@ -192,7 +193,7 @@ public final class SourceFiles {
 
         @Override
         public List<Finding> remarks() {
-            return remark == null ? rows.remarks() : List.of(remark);
+            return List.of(remark);
         }
 
         @Override
