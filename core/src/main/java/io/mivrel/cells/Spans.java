@@ -23,7 +23,7 @@ public final class Spans {
 
     /** Copies bytes; a few of them faster than the platform, and then bytes behind the copy may change too. */
     public static void copy(byte[] from, int start, byte[] to, int at, int length) {
-        if (length > 32 || start + 32 > from.length || at + 32 > to.length) {
+        if (length > 64 || start + 64 > from.length || at + 64 > to.length) {
             System.arraycopy(from, start, to, at, length);
             return;
         }
