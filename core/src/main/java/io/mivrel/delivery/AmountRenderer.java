@@ -21,7 +21,7 @@ final class AmountRenderer extends ColumnRenderer {
     private final boolean minusSide;
 
     AmountRenderer(DeliveryColumn column, AmountFormat amounts) {
-        super(column);
+        super(column, false);
         this.amounts = amounts;
         this.numbers = LineValues.number(column.field());
         this.plusSide = column.field() == JournalLines.DEBIT || column.field() == BankLines.MONEY_IN;

@@ -15,6 +15,7 @@ public final class CellColumn {
     private int[] ends = starts;
     private long[] values = new long[0];
     private int size;
+    private int longest;
 
     /** The bytes that all its cells lie in. */
     public byte[] bytes() {
@@ -31,6 +32,11 @@ public final class CellColumn {
         return ends[row];
     }
 
+    /** The bytes of its longest cell. */
+    public int longest() {
+        return longest;
+    }
+
     /** What must be found again when the cell is read back. */
     long value(int row) {
         return values[row];
@@ -44,6 +50,7 @@ public final class CellColumn {
             values = new long[rows];
         }
         size = 0;
+        longest = 0;
         own.clear();
         return this;
     }
@@ -58,6 +65,7 @@ public final class CellColumn {
         bytes = own.bytes();
         starts[size] = from;
         ends[size] = own.length();
+        longest = Math.max(longest, own.length() - from);
         values[size++] = value;
     }
 
@@ -74,6 +82,7 @@ public final class CellColumn {
         bytes = in;
         starts[size] = from;
         ends[size] = to;
+        longest = Math.max(longest, to - from);
         values[size++] = Hash64.of(in, from, to);
     }
 
@@ -84,5 +93,6 @@ public final class CellColumn {
         Arrays.fill(ends, 0, rows, cell.length);
         Arrays.fill(values, 0, rows, Hash64.of(cell, 0, cell.length));
         size = rows;
+        longest = cell.length;
     }
 }

@@ -12,7 +12,7 @@ final class ConstantRenderer extends ColumnRenderer {
     private final byte[] bytes;
 
     ConstantRenderer(DeliveryColumn column) {
-        super(column);
+        super(column, true);
         this.bytes = column.constant().getBytes(StandardCharsets.UTF_8);
     }
 
@@ -31,10 +31,5 @@ final class ConstantRenderer extends ColumnRenderer {
     @Override
     void render(AsRead lines, int from, int to, CellColumn out) {
         out.same(bytes, to - from);
-    }
-
-    @Override
-    long readBack(byte[] read, int from, int to) {
-        return Hash64.of(read, from, to);
     }
 }

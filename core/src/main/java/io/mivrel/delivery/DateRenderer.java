@@ -19,7 +19,7 @@ final class DateRenderer extends ColumnRenderer {
     private long readDay = Record.ABSENT;
 
     DateRenderer(DeliveryColumn column) {
-        super(column);
+        super(column, false);
         this.numbers = LineValues.number(column.field());
     }
 

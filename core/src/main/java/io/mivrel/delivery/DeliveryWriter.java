@@ -2,6 +2,7 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
+import io.mivrel.cells.Hash64;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankBatch;
@@ -282,7 +283,11 @@ public final class DeliveryWriter {
                             + " of the written file does not read back; nothing was delivered");
                 }
                 for (int i = 0; i < readers.length; i++) {
-                    read[i] = readers[i].readBack(row.bytes(), row.start(i), row.end(i));
+                    ColumnRenderer reader = readers[i];
+                    byte[] bytes = row.bytes();
+                    int from = row.start(i);
+                    int to = row.end(i);
+                    read[i] = reader.hashed ? Hash64.of(bytes, from, to) : reader.readBack(bytes, from, to);
                 }
                 found.row(read);
             }

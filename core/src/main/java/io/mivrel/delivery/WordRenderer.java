@@ -13,7 +13,7 @@ abstract class WordRenderer extends ColumnRenderer {
     final boolean limited;
 
     WordRenderer(DeliveryColumn column) {
-        super(column);
+        super(column, true);
         this.limited = column.atMost() > 0 || !column.refuse().isEmpty();
     }
 
@@ -128,10 +128,5 @@ abstract class WordRenderer extends ColumnRenderer {
             kept.setLength(Character.isHighSurrogate(kept.charAt(most - 1)) ? most - 1 : most);
         }
         out.clear().append(kept.toString());
-    }
-
-    @Override
-    long readBack(byte[] bytes, int from, int to) {
-        return Hash64.of(bytes, from, to);
     }
 }

@@ -78,24 +78,21 @@ final class SeparatedWriter implements RowWriter {
     // The common case of a whole row in one pass; else cell after cell.
     @Override
     public void rows(CellColumn[] columns, int count) throws IOException {
-        boolean fast = !quoteAll && asciiCompatible && lineEnd.length() <= 2;
+        int most = lineEnd.length();
+        for (CellColumn column : columns) {
+            most += column.longest() + Long.BYTES;
+        }
+        boolean fast = !quoteAll && asciiCompatible && most <= bytes.length;
         for (int row = 0; row < count; row++) {
-            if (!fast || !plainRow(columns, row)) {
+            if (!fast || !plainRow(columns, row, most)) {
                 row(columns, row);
             }
         }
     }
 
-    private boolean plainRow(CellColumn[] columns, int row) throws IOException {
-        int most = 2;
-        for (CellColumn column : columns) {
-            most += column.end(row) - column.start(row) + 8;
-        }
+    private boolean plainRow(CellColumn[] columns, int row, int most) throws IOException {
         if (most > bytes.length - length) {
             flush();
-            if (most > bytes.length) {
-                return false;
-            }
         }
         byte[] to = bytes;
         int n = length;
