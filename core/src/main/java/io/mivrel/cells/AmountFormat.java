@@ -92,12 +92,32 @@ public record AmountFormat(
             return BLANK;
         }
         if (decimals == 2) {
-            long usual = AmountScan.hundredths(c, start, end, decimalMark, thousandsMark);
+            long usual = usual(c, start, end);
             if (usual != AmountScan.UNSURE) {
                 return usual;
             }
         }
         return parseSlowly(c, start, end);
+    }
+
+    // With blanks around it, as in fixed columns, and perhaps a minus behind it.
+    private long usual(byte[] c, int start, int end) {
+        int s = start;
+        int e = end;
+        while (s < e && c[s] == ' ') {
+            s++;
+        }
+        while (e > s && c[e - 1] == ' ') {
+            e--;
+        }
+        if (s == e) {
+            return BLANK;
+        }
+        if (trailingMinus && c[e - 1] == '-' && c[s] != '-' && plusMark.isEmpty() && minusMark.isEmpty()) {
+            long size = AmountScan.hundredths(c, s, e - 1, decimalMark, thousandsMark);
+            return size == AmountScan.UNSURE ? size : -size;
+        }
+        return AmountScan.hundredths(c, s, e, decimalMark, thousandsMark);
     }
 
     /** The same, byte by byte. */

@@ -8,6 +8,8 @@ import java.nio.ByteOrder;
 public final class Spans {
     private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
     private static final long HIGHEST = 0x8080808080808080L;
+    private static final long ONES = 0x0101010101010101L;
+    private static final long CONTROLS = ONES * ('\r' + 1);
 
     private Spans() {}
 
@@ -118,6 +120,42 @@ public final class Spans {
             bits |= bytes[i];
         }
         return (bits & HIGHEST) == 0;
+    }
+
+    /** True when every byte is an ASCII character and none is NUL. */
+    public static boolean isSoundAscii(byte[] bytes, int from, int to) {
+        int i = from;
+        long bits = 0;
+        for (; i + 8 <= to; i += 8) {
+            long x = eight(bytes, i);
+            // A byte that is nil has none before it that could have brought its highest bit up.
+            bits |= x | x - ONES;
+        }
+        for (; i < to; i++) {
+            bits |= bytes[i] | bytes[i] - 1;
+        }
+        return (bits & HIGHEST) == 0;
+    }
+
+    /** Where the first of some bytes is that may end a line, LF or CR; {@code to} when there is none. */
+    public static int lineEnd(byte[] bytes, int from, int to) {
+        int i = from;
+        while (i < to) {
+            if (i + 8 <= bytes.length) {
+                long x = eight(bytes, i);
+                long control = (x - CONTROLS) & ~x & HIGHEST;
+                if (control == 0) {
+                    i += 8;
+                    continue;
+                }
+                i += Long.numberOfTrailingZeros(control) >>> 3;
+            }
+            if (i < to && (bytes[i] == '\n' || bytes[i] == '\r')) {
+                return i;
+            }
+            i++;
+        }
+        return to;
     }
 
     /** How many bytes a character takes when it stands at this place, or 0 when it does not. No surrogates. */

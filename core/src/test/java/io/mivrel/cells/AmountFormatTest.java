@@ -97,7 +97,13 @@ public class AmountFormatTest {
     public void theFastWayAnswersAsTheSlowOne() {
         Random random = new Random(3);
         AmountFormat[] formats = {
-            ENGLISH, GERMAN, SWISS, FRENCH, AmountFormat.plain(2), new AmountFormat(2, '.', ' ', false, true, "")
+            ENGLISH,
+            GERMAN,
+            SWISS,
+            FRENCH,
+            AmountFormat.plain(2),
+            new AmountFormat(2, '.', ' ', false, true, ""),
+            new AmountFormat(2, '.', ',', false, true, "", "", "CR")
         };
         int amounts = 0;
         for (int round = 0; round < 200_000; round++) {
@@ -106,7 +112,9 @@ public class AmountFormatTest {
             out.append("before the cell ");
             int start = out.length() - random.nextInt(17);
             out.cut(start);
+            out.append(" ".repeat(random.nextInt(3)));
             format.append(random.nextLong() >> 20 + random.nextInt(43), out);
+            out.append(new String[] {"", " ", "-", "- ", " -", "CR"}[Math.max(0, random.nextInt(12) - 6)]);
             int end = out.length();
             // One in two is spoiled somewhere.
             if (random.nextBoolean()) {

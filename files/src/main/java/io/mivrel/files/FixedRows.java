@@ -25,6 +25,9 @@ final class FixedRows implements RowSource {
     /** Places of the line that belong to a column; beyond the last one everything is of no column. */
     private final BitSet covered;
 
+    /** The same the other way round: from and to, exclusive, of each stretch of no column; the last has no end. */
+    private final int[] gaps;
+
     private final Row row = new Row();
     private boolean checked;
 
@@ -38,6 +41,18 @@ final class FixedRows implements RowSource {
         int last = slices.stream().mapToInt(Slice::to).max().orElse(0);
         this.covered = new BitSet(last);
         slices.forEach(s -> covered.set(s.from() - 1, s.to()));
+        this.gaps = gaps(covered);
+    }
+
+    private static int[] gaps(BitSet covered) {
+        List<Integer> gaps = new ArrayList<>();
+        int from = covered.nextClearBit(0);
+        for (int to = covered.nextSetBit(from); to >= 0; to = covered.nextSetBit(from)) {
+            gaps.addAll(List.of(from, to));
+            from = covered.nextClearBit(to);
+        }
+        gaps.addAll(List.of(from, Integer.MAX_VALUE));
+        return gaps.stream().mapToInt(Integer::intValue).toArray();
     }
 
     @Override
@@ -66,7 +81,8 @@ final class FixedRows implements RowSource {
         }
         row.begin(lines.number());
         row.over(b);
-        if (Spans.isAscii(b, start, end)) {
+        boolean plain = Spans.isSoundAscii(b, start, end);
+        if (plain) {
             for (int i = 0; i < from.length; i++) {
                 row.add(Math.min(start + from[i], end), Math.min(start + to[i], end));
             }
@@ -77,17 +93,30 @@ final class FixedRows implements RowSource {
             }
         }
         row.add(start, end);
-        if (hasTextBetween(b, start, end)) {
+        if (plain ? hasTextInGaps(b, start, end) : hasTextBetween(b, start, end)) {
             row.textBetween();
         }
         if (lines.isTooLong()) {
             row.fault(RowFault.TOO_LONG);
         } else if (lines.isDamaged()) {
             row.fault(RowFault.BYTES_UNREADABLE);
-        } else if (hasNul(b, start, end)) {
+        } else if (!plain && hasNul(b, start, end)) {
             row.fault(RowFault.NUL);
         }
         return row;
+    }
+
+    // Of a line of ASCII: a byte is a place.
+    private boolean hasTextInGaps(byte[] b, int start, int end) {
+        for (int gap = 0; gap < gaps.length; gap += 2) {
+            int to = Math.min(gaps[gap + 1], end - start);
+            for (int place = gaps[gap]; place < to; place++) {
+                if (b[start + place] != ' ' && Spans.trimStart(b, start + place, end) == start + place) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     private boolean hasTextBetween(byte[] b, int start, int end) {

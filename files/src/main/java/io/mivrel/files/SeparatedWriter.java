@@ -96,10 +96,13 @@ final class SeparatedWriter implements RowWriter {
         }
         byte[] to = bytes;
         int n = length;
+        int need = most;
         for (CellColumn column : columns) {
             byte[] from = column.bytes();
             int end = column.end(row);
-            int i = column.start(row);
+            int start = column.start(row);
+            int begin = n;
+            int i = start;
             long special = 0;
             for (; i + 8 <= end; i += 8, n += 8) {
                 long x = Spans.eight(from, i);
@@ -115,7 +118,14 @@ final class SeparatedWriter implements RowWriter {
                 n += rest;
             }
             if ((special & HIGHEST) != 0) {
-                return false;
+                need += end - start + 2;
+                if (!isUtf8 || need > to.length - length) {
+                    return false;
+                }
+                // What only looked special, as a tab does, stands there already.
+                if (needsQuotes(from, start, end)) {
+                    n = putQuoted(from, start, end, to, begin);
+                }
             }
             to[n++] = (byte) separator;
         }
@@ -185,16 +195,21 @@ final class SeparatedWriter implements RowWriter {
         if (quoted.length < 2 * (end - start) + 2) {
             quoted = new byte[2 * (end - start) + 2];
         }
-        int n = 0;
-        quoted[n++] = '"';
+        put(quoted, 0, putQuoted(from, start, end, quoted, 0));
+    }
+
+    // Writes a cell in quotes at a place that has room for two bytes and twice the cell; answers the place behind it.
+    private static int putQuoted(byte[] from, int start, int end, byte[] to, int at) {
+        int n = at;
+        to[n++] = '"';
         for (int i = start; i < end; i++) {
             if (from[i] == '"') {
-                quoted[n++] = '"';
+                to[n++] = '"';
             }
-            quoted[n++] = from[i];
+            to[n++] = from[i];
         }
-        quoted[n++] = '"';
-        put(quoted, 0, n);
+        to[n++] = '"';
+        return n;
     }
 
     @Override

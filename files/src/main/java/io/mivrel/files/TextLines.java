@@ -1,5 +1,6 @@
 package io.mivrel.files;
 
+import io.mivrel.cells.Spans;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
@@ -58,9 +59,7 @@ public final class TextLines implements Closeable {
         int from = at;
         int scan = at;
         while (true) {
-            while (scan < limit && buffer[scan] != '\n' && buffer[scan] != '\r') {
-                scan++;
-            }
+            scan = Spans.lineEnd(buffer, scan, limit);
             boolean lineEnds = scan < limit && (buffer[scan] == '\n' || scan + 1 < limit || ended);
             if (lineEnds || (scan == limit && ended)) {
                 break;
