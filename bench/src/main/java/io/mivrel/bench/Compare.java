@@ -19,7 +19,8 @@ import java.util.stream.Stream;
  * names of the inputs (default {@code j b}; others are {@code f x o c m} of {@link FormatGenerator}).
  */
 public final class Compare {
-    private record Sample(double seconds, long peakBytes) {}
+    /** What one process took; with the share of the processors' time that a shared machine gave to others meanwhile. */
+    private record Sample(double seconds, long peakBytes, double stolen) {}
 
     private final Path home;
     private final Path data;
@@ -48,7 +49,8 @@ public final class Compare {
                 Runtime.getRuntime().availableProcessors(),
                 rounds);
         System.out.printf(
-                "%-6s %-26s %9s %12s %8s %9s %7s%n", "input", "what", "seconds", "lines/s", "MB/s", "peak MB", "ratio");
+                "%-6s %-26s %9s %12s %8s %9s %7s %7s%n",
+                "input", "what", "seconds", "lines/s", "MB/s", "peak MB", "ratio", "stolen");
         for (String input : inputs) {
             new Compare(home, data, lines, rounds).input(input);
         }
@@ -122,6 +124,7 @@ public final class Compare {
         ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
         builder.redirectOutput(
                 ProcessBuilder.Redirect.to(data.resolve("last-output.txt").toFile()));
+        long[] ticks = ticks();
         long begin = System.nanoTime();
         Process process = builder.start();
         long peak = 0;
@@ -133,7 +136,22 @@ public final class Compare {
             throw new IllegalStateException(
                     "exit status " + process.exitValue() + ":\n" + Files.readString(data.resolve("last-output.txt")));
         }
-        return new Sample(seconds, peak);
+        long[] after = ticks();
+        return new Sample(seconds, peak, (after[1] - ticks[1]) / (double) Math.max(1, after[0] - ticks[0]));
+    }
+
+    // All ticks of the processors so far, and those that were stolen; nil where there is nobody to ask.
+    private static long[] ticks() {
+        try (Stream<String> lines = Files.lines(Path.of("/proc/stat"))) {
+            long[] counts = Arrays.stream(lines.findFirst().orElse("").split(" +"))
+                    .skip(1)
+                    .limit(8)
+                    .mapToLong(Long::parseLong)
+                    .toArray();
+            return new long[] {Arrays.stream(counts).sum(), counts[7]};
+        } catch (IOException | UncheckedIOException notLinux) {
+            return new long[2];
+        }
     }
 
     // The kernel's own high-water mark of resident memory; 0 where there is none to ask.
@@ -151,16 +169,18 @@ public final class Compare {
     private static void print(
             String input, String what, List<Sample> samples, long rows, double megabytes, double ratio) {
         double seconds = samples.stream().mapToDouble(Sample::seconds).sorted().toArray()[samples.size() / 2];
+        double stolen = samples.stream().mapToDouble(Sample::stolen).sorted().toArray()[samples.size() / 2];
         long peak = samples.stream().mapToLong(Sample::peakBytes).max().orElse(0);
         System.out.printf(
                 Locale.ROOT,
-                "%-6s %-26s %9.2f %,12.0f %8.0f %9.0f %7.2f%n",
+                "%-6s %-26s %9.2f %,12.0f %8.0f %9.0f %7.2f %6.0f%%%n",
                 input,
                 what,
                 seconds,
                 rows / seconds,
                 megabytes / seconds,
                 peak / 1e6,
-                ratio);
+                ratio,
+                100 * stolen);
     }
 }
