@@ -22,6 +22,7 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -180,7 +181,7 @@ public class InCodeTest {
                 .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("other"))
                 .run();
         assertThat(folder.resolve("out/b.csv"))
-                .content()
+                .content(StandardCharsets.UTF_8)
                 .isEqualTo(
                         "\uFEFF\"d\";\"in\";\"out\";\"account\";\"entry\"\n\"1.3.2027\";\"5.00\";\"\";\"4030\";\"shop\"\n");
         assertThat(folder.resolve("other/j.csv")).exists();

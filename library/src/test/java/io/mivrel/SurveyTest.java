@@ -38,7 +38,7 @@ public class SurveyTest {
     private record Style(char separator, String encoding, String date, String sides, boolean titles, boolean comma) {}
 
     private static Path folder() throws IOException {
-        return Files.createTempDirectory("mivrel survey ä");
+        return Workshop.newFolder();
     }
 
     private static void remove(Path file) throws IOException {

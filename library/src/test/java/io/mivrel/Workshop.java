@@ -125,7 +125,7 @@ final class Workshop {
     }
 
     // A machine whose locale is not installed cannot name a folder with an umlaut.
-    private static Path newFolder() throws IOException {
+    static Path newFolder() throws IOException {
         try {
             return Files.createTempDirectory("mivrel workshop ä");
         } catch (InvalidPathException plainNamesOnly) {

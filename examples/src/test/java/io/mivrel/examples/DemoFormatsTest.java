@@ -19,7 +19,9 @@ import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
 import io.mivrel.run.Progress;
 import java.io.File;
+import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -34,9 +36,18 @@ import org.testng.annotations.Test;
 public class DemoFormatsTest {
     private Path demo;
 
+    // A machine in a bare locale, or one that is not installed, cannot name a folder with an umlaut.
+    static Path newFolder() throws IOException {
+        try {
+            return Files.createTempDirectory("mivrel demo ä");
+        } catch (InvalidPathException plainNamesOnly) {
+            return Files.createTempDirectory("mivrel demo");
+        }
+    }
+
     @BeforeMethod
     public void unpack() throws Exception {
-        demo = Files.createTempDirectory("mivrel demo ä");
+        demo = newFolder();
         DemoData.unpack(demo);
     }
 

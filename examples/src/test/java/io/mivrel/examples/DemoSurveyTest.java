@@ -26,7 +26,7 @@ public class DemoSurveyTest {
 
     @Test
     public void theDemosFilesAreReadByWhatTheSurveyProposes() throws Exception {
-        Path demo = Files.createTempDirectory("mivrel demo ä");
+        Path demo = DemoFormatsTest.newFolder();
         DemoData.unpack(demo);
         String[][] kinds = {
             {"bank", "current-2027-03.csv", "wexcombe-current.yaml", "account"},
