@@ -128,7 +128,7 @@ public final class Spans {
         long bits = 0;
         for (; i + 8 <= to; i += 8) {
             long x = eight(bytes, i);
-            // A byte that is nil has none before it that could have brought its highest bit up.
+            // One less than nil brings the highest bit up; nothing is borrowed from a byte unless one below it is nil.
             bits |= x | x - ONES;
         }
         for (; i < to; i++) {

@@ -123,4 +123,29 @@ public class CellsTest {
             assertThat(compiled).hasToString(pattern);
         }
     }
+
+    @Test
+    public void eightBytesAtOnceSeeWhatEachByteTells() {
+        Random random = new Random(4);
+        String all = "abc,.-   \t\n\r\0\u000b\u0080\u00ff";
+        for (int round = 0; round < 50_000; round++) {
+            byte[] bytes = new byte[1 + random.nextInt(40)];
+            int kinds = 9 + random.nextInt(all.length() - 8);
+            for (int i = 0; i < bytes.length; i++) {
+                bytes[i] = (byte) all.charAt(random.nextInt(kinds));
+            }
+            int from = random.nextInt(bytes.length);
+            int to = from + random.nextInt(bytes.length - from + 1);
+            int end = from;
+            boolean sound = true;
+            while (end < to && bytes[end] != '\n' && bytes[end] != '\r') {
+                end++;
+            }
+            for (int i = from; i < to; i++) {
+                sound &= bytes[i] > 0;
+            }
+            assertThat(Spans.lineEnd(bytes, from, to)).isEqualTo(end);
+            assertThat(Spans.isSoundAscii(bytes, from, to)).isEqualTo(sound);
+        }
+    }
 }

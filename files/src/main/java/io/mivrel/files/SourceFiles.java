@@ -23,6 +23,7 @@ import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -193,7 +194,9 @@ public final class SourceFiles {
 
         @Override
         public List<Finding> remarks() {
-            return List.of(remark);
+            List<Finding> all = new ArrayList<>(rows.remarks());
+            all.add(remark);
+            return all;
         }
 
         @Override
