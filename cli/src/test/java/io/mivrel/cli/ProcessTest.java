@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -152,6 +153,30 @@ public class ProcessTest {
         }
         assertThat(Files.readString(here.resolve("stdout.txt")))
                 .contains("accounted   158 rows = 144 clear + 7 held + 7 left out");
+    }
+
+    @Test
+    public void theDatabaseEngineIsKeptWhereTold() throws Exception {
+        Path folder = demo();
+        // Without a temporary folder it could not be unpacked each time anew.
+        Map<String, String> kept =
+                Map.of("JAVA_TOOL_OPTIONS", "-Dmivrel.engine=new/engine -Djava.io.tmpdir=no-such-folder");
+        assertThat(run(folder, kept, "run", "bank.yaml")).isEqualTo(1);
+        assertThat(delivered(folder)).isNotEmpty();
+        List<Path> engine;
+        try (Stream<Path> files = Files.list(folder.resolve("new/engine"))) {
+            engine = files.toList();
+        }
+        assertThat(engine).hasSize(1);
+        FileTime first = Files.getLastModifiedTime(engine.get(0));
+        assertThat(run(folder, kept, "run", "bank.yaml")).isEqualTo(1);
+        assertThat(Files.getLastModifiedTime(engine.get(0))).isEqualTo(first);
+
+        Files.writeString(engine.get(0), "not an engine");
+        Map<String, String> damaged = Map.of("JAVA_TOOL_OPTIONS", "-Dmivrel.engine=new/engine");
+        assertThat(run(folder, damaged, "run", "invoices.yaml")).isEqualTo(1);
+        Map<String, String> aFile = Map.of("JAVA_TOOL_OPTIONS", "-Dmivrel.engine=bank.yaml");
+        assertThat(run(folder, aFile, "check", "invoices.yaml")).isEqualTo(1);
     }
 
     @Test

@@ -13,7 +13,6 @@ import java.sql.Statement;
 import java.util.concurrent.CompletableFuture;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConfig.TransactionMode;
-import org.sqlite.SQLiteJDBCLoader;
 
 /**
  * Mivrel's memory of what was delivered, in one SQLite file: the fingerprints of all documents that the runs of a name
@@ -42,18 +41,13 @@ public final class Register implements Memory, AutoCloseable {
 
     /** Loads the database engine on a thread of its own, which takes a while, so that opening finds it ready. */
     public static void prepareEngine() {
-        CompletableFuture.runAsync(() -> {
-            try {
-                SQLiteJDBCLoader.initialize();
-            } catch (Exception e) {
-                // Opening will try again, and say so.
-            }
-        });
+        CompletableFuture.runAsync(Engine::load);
     }
 
     /** Opens the register for runs of a name, making it and its folder when missing. */
     public static Register open(Path file, String run) throws IOException {
         Files.createDirectories(file.toAbsolutePath().getParent());
+        Engine.load();
         SQLiteConfig config = new SQLiteConfig();
         config.setBusyTimeout(WAIT_MILLIS);
         config.setTransactionMode(TransactionMode.IMMEDIATE);
