@@ -13,17 +13,24 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.Record;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.UnaryOperator;
 
 /** The records that a file gives under the layout of a run sheet, with the findings and counts of reading it. */
 record Reading(List<String> records, List<Finding> findings, IntakeTally tally) {
 
-    /** Reads the first source of a run sheet; each record as {@code field=value} pairs of the wanted fields. */
+    /** Reads the first source of a run sheet; each record as the values of the wanted fields. */
     static Reading of(Workshop workshop, String kind, Field... wanted) throws Exception {
+        return of(workshop, kind, DateWindow.ALL, rows -> rows, wanted);
+    }
+
+    /** The same of some dates, with what {@code as} makes of the file's rows. */
+    static Reading of(Workshop workshop, String kind, DateWindow dates, UnaryOperator<RowSource> as, Field... wanted)
+            throws Exception {
         RunSheet sheet = RunSheet.read(workshop.folder.resolve(kind + ".yaml"));
         RunSheet.Source source = sheet.sources().get(0);
         List<String> records = new ArrayList<>();
         List<Finding> findings = new ArrayList<>();
-        try (RowSource rows = SourceFiles.open(source.path(), source.shown(), source.layout())) {
+        try (RowSource rows = as.apply(SourceFiles.open(source.path(), source.shown(), source.layout()))) {
             Intake intake = new Intake(
                     source.layout(),
                     source.shown(),
@@ -31,7 +38,7 @@ record Reading(List<String> records, List<Finding> findings, IntakeTally tally) 
                     2,
                     sheet.books().account(source.layout().account()),
                     "GBP",
-                    DateWindow.ALL,
+                    dates,
                     false);
             boolean more = true;
             while (more) {

@@ -2,6 +2,7 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
+import io.mivrel.intake.RowBlock;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
@@ -70,6 +71,14 @@ final class AmountRenderer extends ColumnRenderer {
         for (int i = from; i < to; i++) {
             int start = own.length();
             out.built(start, append(side(lines.records().number(read, i)), own));
+        }
+    }
+
+    @Override
+    void readBack(RowBlock rows, int cell, long[] values) {
+        byte[] bytes = rows.bytes();
+        for (int i = 0; i < rows.size(); i++) {
+            values[i] = readBack(bytes, rows.start(i, cell), rows.end(i, cell));
         }
     }
 

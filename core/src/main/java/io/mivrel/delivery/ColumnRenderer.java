@@ -3,6 +3,7 @@ package io.mivrel.delivery;
 import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.Hash64;
+import io.mivrel.intake.RowBlock;
 import io.mivrel.model.Document;
 import io.mivrel.model.RecordBatch;
 import java.io.IOException;
@@ -53,6 +54,14 @@ abstract class ColumnRenderer {
 
     /** Renders the cells of lines whose values lie in their records as they are to be written. */
     abstract void render(AsRead lines, int from, int to, CellColumn out);
+
+    /** The values of the cells of one column that were read back, as {@link #readBack(byte[], int, int)} gives them. */
+    void readBack(RowBlock rows, int cell, long[] values) {
+        byte[] bytes = rows.bytes();
+        for (int i = 0; i < rows.size(); i++) {
+            values[i] = Hash64.of(bytes, rows.start(i, cell), rows.end(i, cell));
+        }
+    }
 
     /** The value of a cell that was read back, comparable with what {@link #write} answered. */
     long readBack(byte[] bytes, int from, int to) {

@@ -3,6 +3,7 @@ package io.mivrel.delivery;
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.DatePattern;
 import io.mivrel.cells.Spans;
+import io.mivrel.intake.RowBlock;
 import io.mivrel.model.Document;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
@@ -59,6 +60,14 @@ final class DateRenderer extends ColumnRenderer {
                 column.date().append(day, out.own());
             }
             out.built(start, day);
+        }
+    }
+
+    @Override
+    void readBack(RowBlock rows, int cell, long[] values) {
+        byte[] bytes = rows.bytes();
+        for (int i = 0; i < rows.size(); i++) {
+            values[i] = readBack(bytes, rows.start(i, cell), rows.end(i, cell));
         }
     }
 

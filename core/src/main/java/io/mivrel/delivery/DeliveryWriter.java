@@ -4,6 +4,7 @@ import io.mivrel.cells.AmountFormat;
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.cells.Hash64;
 import io.mivrel.intake.Row;
+import io.mivrel.intake.RowBlock;
 import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
@@ -271,13 +272,13 @@ public final class DeliveryWriter {
 
     private void readBack(int number, Proof found) throws IOException {
         long[] read = new long[readers.length];
+        RowBlock block = new RowBlock(readers.length);
+        long[][] columns = new long[readers.length][RowBlock.ROWS];
         try (RowSource rows = outlet.readBack(number)) {
-            boolean skip = delivery.form().titles();
+            if (delivery.form().titles()) {
+                rows.next();
+            }
             for (Row row = rows.next(); row != null; row = rows.next()) {
-                if (skip) {
-                    skip = false;
-                    continue;
-                }
                 if (row.fault() != null || row.size() != readers.length) {
                     throw new DeliveryMismatchException("delivery '" + delivery.name() + "': row " + row.number()
                             + " of the written file does not read back; nothing was delivered");
@@ -290,7 +291,17 @@ public final class DeliveryWriter {
                     read[i] = reader.hashed ? Hash64.of(bytes, from, to) : reader.readBack(bytes, from, to);
                 }
                 found.row(read);
+                while (rows.next(block, RowBlock.ROWS) > 0) {
+                    readBack(block, columns);
+                    found.rows(columns, block.size());
+                }
             }
+        }
+    }
+
+    private void readBack(RowBlock block, long[][] columns) {
+        for (int i = 0; i < readers.length; i++) {
+            readers[i].readBack(block, i, columns[i]);
         }
     }
 

@@ -63,6 +63,19 @@ final class Proof {
         rows += count;
     }
 
+    /** Adds the values of rows, by column, as {@link ColumnRenderer#readBack} gave them. */
+    void rows(long[][] columns, int count) {
+        for (int row = 0; row < count; row++) {
+            long h = fingerprint;
+            for (long[] column : columns) {
+                h = Hash64.add(h, column[row]);
+            }
+            fingerprint = h;
+            add(columns[amountColumns[0]][row], minus == null ? 0 : columns[amountColumns[1]][row]);
+        }
+        rows += count;
+    }
+
     /** Adds a row of values as {@link ColumnRenderer#write} or {@link ColumnRenderer#readBack} gave them. */
     void row(long[] values) {
         rows++;

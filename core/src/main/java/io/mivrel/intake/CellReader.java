@@ -11,6 +11,7 @@ import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.util.Map;
 
 /** Reads one field of a row into a record. Compiled once from a {@link FieldSource}, bound to column places. */
@@ -25,6 +26,24 @@ abstract class CellReader {
     }
 
     abstract void read(Row row, RecordBatch into, RowProblems problems);
+
+    /** True when it can read a column of a block. */
+    boolean readsBlocks() {
+        return false;
+    }
+
+    /**
+     * Reads its cells of the rows of a block from one place up to another into the records that come next; answers the place
+     * of the first row of whose cell there is something to tell.
+     */
+    int read(RowBlock rows, int from, int to, RecordBatch into) {
+        return from;
+    }
+
+    /** True when a text in its place would pass for a date. */
+    boolean takesForDate(String text) {
+        return false;
+    }
 
     final void missing(RowProblems problems) {
         problems.add(
@@ -74,16 +93,47 @@ abstract class CellReader {
             this.pattern = pattern;
         }
 
-        private boolean isAsBefore(byte[] bytes, int start, int end) {
-            return end - start == lastLength && Spans.same(bytes, start, last, 0, lastLength);
-        }
-
-        private void remember(byte[] bytes, int start, int end, long day) {
-            if (end - start <= last.length) {
+        private long day(byte[] bytes, int start, int end) {
+            if (end - start == lastLength && Spans.same(bytes, start, last, 0, lastLength)) {
+                return lastDay;
+            }
+            long day = pattern.parse(bytes, start, end);
+            if (isoToo && !DatePattern.isDate(day) && DatePattern.isDate(DatePattern.ISO.parse(bytes, start, end))) {
+                day = DatePattern.ISO.parse(bytes, start, end);
+            }
+            if (DatePattern.isDate(day) && end - start <= last.length) {
                 lastLength = end - start;
                 System.arraycopy(bytes, start, last, 0, lastLength);
                 lastDay = day;
             }
+            return day;
+        }
+
+        @Override
+        boolean readsBlocks() {
+            return true;
+        }
+
+        @Override
+        int read(RowBlock rows, int from, int to, RecordBatch into) {
+            byte[] bytes = rows.bytes();
+            for (int i = from; i < to; i++) {
+                long day = day(bytes, rows.start(i, cell), rows.end(i, cell));
+                if (DatePattern.isDate(day)) {
+                    into.put(field, i - from, day);
+                } else if (day == DatePattern.BLANK && !field.required()) {
+                    into.put(field, i - from, Record.ABSENT);
+                } else {
+                    return i;
+                }
+            }
+            return to;
+        }
+
+        @Override
+        boolean takesForDate(String text) {
+            byte[] bytes = text == null ? new byte[0] : text.getBytes(StandardCharsets.UTF_8);
+            return DatePattern.isDate(day(bytes, 0, bytes.length));
         }
 
         @Override
@@ -91,17 +141,9 @@ abstract class CellReader {
             byte[] bytes = row.bytes();
             int start = row.start(cell);
             int end = row.end(cell);
-            if (isAsBefore(bytes, start, end)) {
-                into.put(field, lastDay);
-                return;
-            }
-            long day = pattern.parse(bytes, start, end);
-            if (isoToo && !DatePattern.isDate(day) && DatePattern.isDate(DatePattern.ISO.parse(bytes, start, end))) {
-                day = DatePattern.ISO.parse(bytes, start, end);
-            }
+            long day = day(bytes, start, end);
             if (DatePattern.isDate(day)) {
                 into.put(field, day);
-                remember(bytes, start, end, day);
             } else if (day == DatePattern.BLANK) {
                 if (field.required()) {
                     missing(problems);
@@ -123,6 +165,27 @@ abstract class CellReader {
             super(field, place);
             this.cell = cell;
             this.format = format;
+        }
+
+        @Override
+        boolean readsBlocks() {
+            return true;
+        }
+
+        @Override
+        int read(RowBlock rows, int from, int to, RecordBatch into) {
+            byte[] bytes = rows.bytes();
+            for (int i = from; i < to; i++) {
+                long amount = format.parse(bytes, rows.start(i, cell), rows.end(i, cell));
+                if (AmountFormat.isAmount(amount)) {
+                    into.put(field, i - from, amount);
+                } else if (amount == AmountFormat.BLANK) {
+                    into.put(field, i - from, Record.ABSENT);
+                } else {
+                    return i;
+                }
+            }
+            return to;
         }
 
         @Override
@@ -237,6 +300,25 @@ abstract class CellReader {
         Text(Field field, String place, int cell) {
             super(field, place);
             this.cell = cell;
+        }
+
+        @Override
+        boolean readsBlocks() {
+            return true;
+        }
+
+        @Override
+        int read(RowBlock rows, int from, int to, RecordBatch into) {
+            byte[] bytes = rows.bytes();
+            for (int i = from; i < to; i++) {
+                int start = Spans.trimStart(bytes, rows.start(i, cell), rows.end(i, cell));
+                int end = Spans.trimEnd(bytes, start, rows.end(i, cell));
+                if (start == end && field.required()) {
+                    return i;
+                }
+                into.put(field, i - from, bytes, start, end);
+            }
+            return to;
         }
 
         @Override

@@ -27,6 +27,8 @@ import java.util.Map;
  * cause. Every row is counted, so that rows = records + left out + unreadable. For one thread.
  */
 public final class Intake {
+    private static final int LEAST_AT_ONCE = 32;
+
     private final Layout layout;
     private final String file;
     private final RowSource source;
@@ -45,6 +47,9 @@ public final class Intake {
     private final RowFilter[] filters;
 
     private CellReader[] readers;
+    private BlockReader blockReader;
+    private RowBlock block;
+    private final Row shown = new Row();
     private TitleBinding titles;
     private List<String> titlesAbove = List.of();
     private boolean unreadable;
@@ -134,6 +139,9 @@ public final class Intake {
 
     private boolean fillUp(Batch batch) throws IOException {
         while (!batch.records().isFull()) {
+            if (blockReader != null && !below && readBlock(batch) > 0) {
+                continue;
+            }
             Row row = source.next();
             if (row == null) {
                 finish(batch);
@@ -155,6 +163,33 @@ public final class Intake {
             take(row, batch);
         }
         return true;
+    }
+
+    private int readBlock(Batch batch) throws IOException {
+        RecordBatch record = batch.records();
+        int size = source.next(block, Math.min(RowBlock.ROWS, record.room()));
+        int from = 0;
+        boolean slowly = false;
+        while (from < size) {
+            int read = slowly || below ? from : blockReader.read(block, from, record);
+            // Where such rows are frequent, it does not pay to begin again behind each.
+            slowly |= read - from < LEAST_AT_ONCE;
+            for (int i = from; i < read; i++) {
+                tally.rows++;
+                problems.begin(block.number(i));
+                if (chain != null) {
+                    followBalance(record);
+                }
+                emit(batch);
+            }
+            if (read < size) {
+                block.show(read, shown);
+                tally.rows++;
+                take(shown, batch);
+            }
+            from = read + 1;
+        }
+        return size;
     }
 
     private void take(Row row, Batch batch) {
@@ -237,6 +272,11 @@ public final class Intake {
             }
         }
         readers = compiled.toArray(CellReader[]::new);
+        if (dateCell >= 0 && binding.width > 1 && !statementsRead) {
+            block = new RowBlock(binding.width);
+            blockReader =
+                    BlockReader.of(readers, rule, layout, dateField, binding.title(dateCell), wantedFrom, wantedTo);
+        }
     }
 
     private void data(Row row, Batch batch) {

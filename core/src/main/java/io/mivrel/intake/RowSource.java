@@ -15,6 +15,15 @@ public interface RowSource extends Closeable {
     Row next() throws IOException;
 
     /**
+     * Hands out the rows that come next as a block, as far as they have the block's width and nothing is to be told of them
+     * but their cells, and at most so many; answers how many. After 0 there may be more, which only {@link #next()} hands
+     * out.
+     */
+    default int next(RowBlock block, int most) throws IOException {
+        return 0;
+    }
+
+    /**
      * May pass over physical rows, as long as none from {@code physicalRow} on is passed over. Faster than reading them,
      * where the format allows; a row must really begin there.
      */

@@ -122,6 +122,11 @@ final class TitleBinding {
         return titles != null && titles.contains(OWN_TITLE_PREFIX + "row");
     }
 
+    /** The title of a column; {@code null} when there are none. */
+    String title(int column) {
+        return titles == null || column >= titles.size() ? null : titles.get(column);
+    }
+
     /** True when the row repeats the titles. */
     boolean isRepeatedBy(Row row) {
         if (titles == null || row.size() != titles.size()) {

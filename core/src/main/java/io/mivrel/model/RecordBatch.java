@@ -135,6 +135,11 @@ public final class RecordBatch {
                 && Spans.same(texts, start, other.texts, otherStart, length);
     }
 
+    /** Records that there is still room for. */
+    public int room() {
+        return rows.length - size;
+    }
+
     /** True when no record has a value in a field of text or code. */
     public boolean lacks(Field field) {
         return !filled[field.slot()];
@@ -181,21 +186,64 @@ public final class RecordBatch {
 
     /** A text or code, copied. */
     public void put(Field field, byte[] bytes, int from, int to) {
-        int length = to - from;
-        if (length == 0) {
-            return;
+        if (from < to) {
+            put(field.slot(), size, bytes, from, to - from);
         }
+    }
+
+    private void put(int slot, int index, byte[] bytes, int from, int length) {
         if (textLength + length > texts.length) {
             texts = Arrays.copyOf(texts, Math.max(texts.length * 2, textLength + length));
         }
         Spans.copy(bytes, from, texts, textLength, length);
-        int slot = field.slot();
         if (!filled[slot]) {
             fill(slot);
         }
-        textStarts[slot][size] = textLength;
+        textStarts[slot][index] = textLength;
         textLength += length;
-        textEnds[slot][size] = textLength;
+        textEnds[slot][index] = textLength;
+    }
+
+    /**
+     * Minor units or an epoch day of a record that comes so many places after the one that is being filled. Several may be
+     * put into so, field after field, before {@link #keep} and {@link #row(int, long)} make them ready to be ended.
+     */
+    public void put(Field field, int ahead, long number) {
+        numbers[field.slot()][size + ahead] = number;
+    }
+
+    /** The same of a text or code; one of no bytes leaves it absent. */
+    public void put(Field field, int ahead, byte[] bytes, int from, int to) {
+        int slot = field.slot();
+        if (from < to) {
+            put(slot, size + ahead, bytes, from, to - from);
+        } else if (filled[slot]) {
+            textStarts[slot][size + ahead] = 0;
+            textEnds[slot][size + ahead] = 0;
+        }
+    }
+
+    /** The number that was put into such a record. */
+    public long numberAhead(Field field, int ahead) {
+        return numbers[field.slot()][size + ahead];
+    }
+
+    /** Of so many records that come next and were put into, makes those beyond the first {@code kept} absent again. */
+    public void keep(int kept, int put) {
+        for (long[] column : numbers) {
+            Arrays.fill(column, size + kept, size + put, Record.ABSENT);
+        }
+        for (int slot = 0; slot < textStarts.length; slot++) {
+            if (filled[slot]) {
+                Arrays.fill(textStarts[slot], size + kept, size + put, 0);
+                Arrays.fill(textEnds[slot], size + kept, size + put, 0);
+            }
+        }
+    }
+
+    /** Says which physical row such a record comes from. */
+    public void row(int ahead, long row) {
+        rows[size + ahead] = row;
     }
 
     private void fill(int slot) {

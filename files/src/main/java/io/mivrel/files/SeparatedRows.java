@@ -2,6 +2,7 @@ package io.mivrel.files;
 
 import io.mivrel.cells.Spans;
 import io.mivrel.intake.Row;
+import io.mivrel.intake.RowBlock;
 import io.mivrel.intake.RowFault;
 import io.mivrel.intake.RowSource;
 import java.io.IOException;
@@ -119,6 +120,81 @@ public final class SeparatedRows implements RowSource {
                 case TOO_MANY_CELLS -> {
                     return skipLine(RowFault.TOO_LONG);
                 }
+            }
+        }
+    }
+
+    @Override
+    public int next(RowBlock block, int most) throws IOException {
+        if (!probed || in.hasDamage()) {
+            return block.filled(buffer, line, 0);
+        }
+        if (limit - at < SHORT && !ended) {
+            refill();
+        }
+        doubledCount = 0;
+        int rows = 0;
+        int end = at;
+        while (rows < most) {
+            int known = doubledCount;
+            int next = plainRow(block.spans(), 2 * rows * block.width(), block.width(), end);
+            if (next < 0) {
+                doubledCount = known;
+                break;
+            }
+            end = next;
+            rows++;
+        }
+        for (int d = 0; d < doubledCount; d++) {
+            undouble(block.spans(), doubled[d]);
+        }
+        block.filled(buffer, line, rows);
+        advance(end, rows);
+        return rows;
+    }
+
+    // Finds the cells of a row of so many of them that stands in the buffer whole, on one line, with nothing odd about
+    // it;
+    // answers the place behind it, or -1 when it is no such row.
+    private int plainRow(int[] spans, int place, int width, int from) {
+        final byte[] b = buffer;
+        final int end = limit;
+        int i = from;
+        for (int p = place; ; p += 2) {
+            if (i < end && b[i] == '"') {
+                int close = quotedEnd(b, i + 1, end);
+                boolean hasDoubled = false;
+                while (close + 1 < end && b[close] == '"' && b[close + 1] == '"') {
+                    hasDoubled = true;
+                    close = quotedEnd(b, close + 2, end);
+                }
+                if (close + 1 >= end || b[close] != '"') {
+                    return -1;
+                }
+                spans[p] = i + 1;
+                spans[p + 1] = close;
+                if (hasDoubled) {
+                    rememberDoubled(p);
+                }
+                i = close + 1;
+            } else {
+                spans[p] = i;
+                i = plainEnd(b, i, end);
+                if (i == end) {
+                    return -1;
+                }
+                spans[p + 1] = i;
+            }
+            byte c = b[i++];
+            if (p + 2 < place + 2 * width) {
+                if (c != separator) {
+                    return -1;
+                }
+            } else if (c == '\n') {
+                return i - from <= MOST_BYTES ? i : -1;
+            } else {
+                boolean pair = c == '\r' && i < end && b[i] == '\n';
+                return pair && i - from <= MOST_BYTES ? i + 1 : -1;
             }
         }
     }
@@ -350,7 +426,7 @@ public final class SeparatedRows implements RowSource {
 
     private Row finish() {
         for (int d = 0; d < doubledCount; d++) {
-            undouble(doubled[d]);
+            undouble(row.spans(), 2 * doubled[d]);
         }
         if (sawNul) {
             row.fault(RowFault.NUL);
@@ -379,15 +455,15 @@ public final class SeparatedRows implements RowSource {
     }
 
     // The row's bytes are not needed again, so the doubled quotes are taken out in place.
-    private void undouble(int cell) {
-        int to = row.start(cell);
-        for (int from = to; from < row.end(cell); from++) {
+    private void undouble(int[] spans, int place) {
+        int to = spans[place];
+        for (int from = to; from < spans[place + 1]; from++) {
             buffer[to++] = buffer[from];
             if (buffer[from] == '"') {
                 from++;
             }
         }
-        row.end(cell, to);
+        spans[place + 1] = to;
     }
 
     private Row tooLong() throws IOException {

@@ -10,6 +10,7 @@ import io.mivrel.intake.FileForm;
 import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Row;
+import io.mivrel.intake.RowBlock;
 import io.mivrel.intake.RowSource;
 import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.intake.shape.Link;
@@ -180,6 +181,11 @@ public final class SourceFiles {
         @Override
         public Row next() throws IOException {
             return rows.next();
+        }
+
+        @Override
+        public int next(RowBlock block, int most) throws IOException {
+            return rows.next(block, most);
         }
 
         @Override

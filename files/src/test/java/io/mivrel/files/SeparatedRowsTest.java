@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.intake.Row;
+import io.mivrel.intake.RowBlock;
 import io.mivrel.intake.RowFault;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -187,6 +188,94 @@ public class SeparatedRowsTest {
                 }
             }
         }
+    }
+
+    private static String text(Row row) {
+        StringBuilder text = new StringBuilder().append(row.number());
+        text.append(row.fault() == null ? "" : "!" + row.fault()).append(row.hasQuoteInside() ? "?" : "");
+        for (int i = 0; i < row.size(); i++) {
+            text.append('|').append(row.text(i));
+        }
+        return text.toString();
+    }
+
+    // Whole blocks, as long as there are any, then a row by itself; answers how many rows came in blocks.
+    private static int readByBlocks(SeparatedRows source, int width, Random random, List<String> into)
+            throws IOException {
+        RowBlock block = new RowBlock(width);
+        Row shown = new Row();
+        int inBlocks = 0;
+        for (Row row = source.next(); row != null; row = source.next()) {
+            into.add(text(row));
+            for (int most = 1 + random.nextInt(RowBlock.ROWS); source.next(block, most) > 0; ) {
+                assertThat(block.size()).isLessThanOrEqualTo(most);
+                for (int i = 0; i < block.size(); i++) {
+                    block.show(i, shown);
+                    assertThat(shown.isOdd()).isFalse();
+                    assertThat(shown.size()).isEqualTo(width);
+                    into.add(text(shown));
+                }
+                inBlocks += block.size();
+            }
+        }
+        return inBlocks;
+    }
+
+    @Test
+    public void blocksHaveTheRowsThatComeOneByOne() throws IOException {
+        String[] cells = {
+            "",
+            " ",
+            "tin",
+            "\"tin, of\"",
+            "\"the \"\"old\"\" works\"",
+            "\"\"",
+            "\"two\nlines\"",
+            "3\" tube",
+            "\"open",
+            "\"a\"b",
+            "tab\t",
+            "\0",
+            "\u00e4\u20ac",
+            "1,5",
+            "a text of some more bytes than eight or sixteen of them"
+        };
+        String[] ends = {"\n", "\n", "\r\n", "\r", "\n\n"};
+        Random random = new Random(11);
+        int inBlocks = 0;
+        for (int round = 0; round < 400; round++) {
+            // In some files nearly every row is plain, in others hardly any.
+            int odd = 1 + random.nextInt(1 << random.nextInt(9));
+            int most = round % 4 == 0 ? 2000 : 40;
+            StringBuilder file = new StringBuilder();
+            for (int row = random.nextInt(most); row >= 0; row--) {
+                for (int i = 0; i < 3; i++) {
+                    int cell = random.nextInt(random.nextInt(odd) == 0 ? cells.length : 6);
+                    file.append(i == 0 ? "" : ",").append(cells[cell]);
+                }
+                file.append(random.nextInt(odd) == 0 ? ends[random.nextInt(ends.length)] : "\n");
+            }
+            file.setLength(Math.max(0, file.length() - random.nextInt(3)));
+            String encoding = round % 3 == 0 ? "windows-1252" : "UTF-8";
+            byte[] bytes = file.toString().getBytes(Charset.forName(encoding));
+            if (round % 7 == 0) {
+                for (int i = 0; i < bytes.length; i += 1 + random.nextInt(2000)) {
+                    bytes[i] = (byte) random.nextInt(256);
+                }
+            }
+            List<String> expected = new ArrayList<>();
+            try (SeparatedRows source = new SeparatedRows(new ByteArrayInputStream(bytes), ',', encoding)) {
+                for (Row row = source.next(); row != null; row = source.next()) {
+                    expected.add(text(row));
+                }
+            }
+            List<String> found = new ArrayList<>();
+            try (SeparatedRows source = new SeparatedRows(new ByteArrayInputStream(bytes), ',', encoding)) {
+                inBlocks += readByBlocks(source, 1 + random.nextInt(8) / 2, random, found);
+            }
+            assertThat(found).isEqualTo(expected);
+        }
+        assertThat(inBlocks).isGreaterThan(5_000);
     }
 
     @Test
