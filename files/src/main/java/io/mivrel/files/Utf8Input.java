@@ -91,13 +91,31 @@ final class Utf8Input implements Closeable {
     int read(byte[] target, int from, int to) throws IOException {
         int at = from;
         while (at == from) {
-            if (!pending.hasRemaining() && !fill()) {
-                return -1;
+            if (!pending.hasRemaining() && asciiCompatible && !ended) {
+                at = readPlain(target, at, to);
             }
-            at = take(target, at, to);
+            if (at == from) {
+                if (!pending.hasRemaining() && !fill()) {
+                    return -1;
+                }
+                at = take(target, at, to);
+            }
         }
         bytesSoFar += at - from;
         return at - from;
+    }
+
+    // Straight into the target; from the first byte that is not ASCII on, all that came is left pending.
+    private int readPlain(byte[] target, int from, int to) throws IOException {
+        int room = Math.min(to - from, bytes.length);
+        int read = in.readNBytes(target, from, room);
+        ended = read < room;
+        bytesRead += read;
+        int end = plainEnd(target, from, from + read);
+        System.arraycopy(target, end, bytes, 0, from + read - end);
+        pending.limit(from + read - end);
+        pending.position(0);
+        return end;
     }
 
     private int take(byte[] target, int from, int to) throws IOException {
@@ -200,19 +218,19 @@ final class Utf8Input implements Closeable {
     private int copyPlain(byte[] target, int from, int to) {
         int start = pending.position();
         int length = Math.min(pending.remaining(), to - from);
-        int plain = plainLength(start, start + length) - start;
+        int plain = plainEnd(bytes, start, start + length) - start;
         System.arraycopy(bytes, start, target, from, plain);
         pending.position(start + plain);
         return from + plain;
     }
 
     // Where the first byte that is not ASCII stands.
-    private int plainLength(int start, int end) {
+    private static int plainEnd(byte[] b, int start, int end) {
         int i = start;
-        while (i + 8 <= end && (Spans.eight(bytes, i) & HIGHEST) == 0) {
+        while (i + 8 <= end && (Spans.eight(b, i) & HIGHEST) == 0) {
             i += 8;
         }
-        while (i < end && bytes[i] >= 0) {
+        while (i < end && b[i] >= 0) {
             i++;
         }
         return i;
