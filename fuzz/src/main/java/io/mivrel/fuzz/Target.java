@@ -11,16 +11,20 @@ import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.Layout;
+import io.mivrel.intake.Row;
 import io.mivrel.intake.RowSource;
 import io.mivrel.intake.StatementColumns;
 import io.mivrel.model.BankLines;
+import io.mivrel.model.Finding;
 import io.mivrel.model.JournalLines;
+import io.mivrel.model.Record;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 
@@ -148,21 +152,77 @@ public enum Target {
     }
 
     private void read(Path file) throws IOException {
+        StringBuilder told = new StringBuilder();
         try (RowSource rows = SourceFiles.open(file, "fuzz", layout)) {
-            Intake intake = new Intake(layout, "fuzz", rows, 2, DateWindow.ALL, false);
-            boolean more = true;
-            long records = 0;
-            while (more) {
-                Batch batch = intake.newBatch();
-                more = intake.fill(batch);
-                records += batch.records().size();
+            read(rows, told);
+        }
+        if (this == SEPARATED) {
+            // Plain rows are read by column, many at a time; one by one they must come to the same.
+            StringBuilder oneByOne = new StringBuilder();
+            try (RowSource rows = SourceFiles.open(file, "fuzz", layout)) {
+                read(new OneByOne(rows), oneByOne);
             }
-            IntakeTally tally = intake.tally();
-            long leftOut =
-                    tally.leftOut().values().stream().mapToLong(Long::longValue).sum();
-            if (tally.rows() != records + leftOut + tally.unreadable() || records != tally.records()) {
-                throw new IllegalStateException("rows are not accounted for");
+            if (!told.toString().contentEquals(oneByOne)) {
+                throw new IllegalStateException("by column: " + told + "\none by one: " + oneByOne);
             }
+        }
+    }
+
+    private void read(RowSource rows, StringBuilder told) throws IOException {
+        Intake intake = new Intake(layout, "fuzz", rows, 2, DateWindow.ALL, false);
+        boolean more = true;
+        long records = 0;
+        while (more) {
+            Batch batch = intake.newBatch();
+            more = intake.fill(batch);
+            records += batch.records().size();
+            if (this == SEPARATED) {
+                tell(batch, told);
+            }
+        }
+        IntakeTally tally = intake.tally();
+        long leftOut =
+                tally.leftOut().values().stream().mapToLong(Long::longValue).sum();
+        if (tally.rows() != records + leftOut + tally.unreadable() || records != tally.records()) {
+            throw new IllegalStateException("rows are not accounted for");
+        }
+        told.append(tally.leftOut()).append(tally.totals()).append(tally.firstDate());
+    }
+
+    private static void tell(Batch batch, StringBuilder told) {
+        for (int i = 0; i < batch.records().size(); i++) {
+            Record record = batch.records().get(i);
+            told.append(record.row())
+                    .append(record.isSound())
+                    .append(record.text(JournalLines.REFERENCE))
+                    .append(record.number(JournalLines.DATE))
+                    .append(record.text(JournalLines.ACCOUNT))
+                    .append(record.number(JournalLines.AMOUNT))
+                    .append('\n');
+        }
+        batch.findings().forEach(finding -> told.append(finding).append('\n'));
+    }
+
+    /** Rows that are never handed out in blocks. */
+    private record OneByOne(RowSource rows) implements RowSource {
+        @Override
+        public Row next() throws IOException {
+            return rows.next();
+        }
+
+        @Override
+        public List<String> titles() {
+            return rows.titles();
+        }
+
+        @Override
+        public List<Finding> remarks() {
+            return rows.remarks();
+        }
+
+        @Override
+        public void close() throws IOException {
+            rows.close();
         }
     }
 }
