@@ -1,7 +1,9 @@
 package io.mivrel.cells;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Collection;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /**
  * Finds values by a stretch of UTF-8 bytes, without making a string of it: for the codes of the books, asked for in
@@ -25,6 +27,11 @@ public final class SpanMap<V> {
         });
     }
 
+    /** A map of texts to themselves, to tell which are known. */
+    public static SpanMap<String> ofKeys(Collection<String> keys) {
+        return new SpanMap<>(keys.stream().collect(Collectors.toMap(key -> key, key -> key)));
+    }
+
     /** The value of these bytes, or {@code null}. */
     @SuppressWarnings("unchecked")
     public V get(byte[] bytes, int from, int to) {
@@ -40,14 +47,6 @@ public final class SpanMap<V> {
     }
 
     private static boolean holds(byte[] key, byte[] bytes, int from, int to) {
-        if (key.length != to - from) {
-            return false;
-        }
-        for (int i = 0; i < key.length; i++) {
-            if (key[i] != bytes[from + i]) {
-                return false;
-            }
-        }
-        return true;
+        return key.length == to - from && Spans.same(key, 0, bytes, from, key.length);
     }
 }

@@ -10,6 +10,7 @@ import io.mivrel.cells.SpanMap;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
@@ -19,7 +20,6 @@ import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
-import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.util.HashMap;
 import java.util.List;
@@ -44,9 +44,12 @@ final class AccountCheck implements Check {
     }
 
     @Override
-    public void passes(BankBatch lines, boolean[] marked) {
-        for (int i = 0; i < lines.size(); i++) {
-            marked[i] = marked[i] && passes(lines.coding(i).account());
+    public void passes(DocumentBatch batch, boolean[] marked) {
+        for (int i = 0; i < batch.size(); i++) {
+            marked[i] = marked[i]
+                    && (batch instanceof BankBatch lines
+                            ? passes(lines.coding(i).account())
+                            : allOpen(batch.records(), batch.from(i), batch.to(i)));
         }
     }
 
@@ -69,7 +72,12 @@ final class AccountCheck implements Check {
         if (document instanceof BankTransaction transaction) {
             return passes(transaction.coding().account());
         }
-        return document instanceof Journal journal && journal.asRead() != null && allOpen(journal.asRead());
+        return document instanceof Journal journal
+                && journal.asRead() != null
+                && allOpen(
+                        journal.asRead().batch(),
+                        journal.asRead().from(),
+                        journal.asRead().to());
     }
 
     @Override
@@ -93,9 +101,8 @@ final class AccountCheck implements Check {
         }
     }
 
-    private boolean allOpen(RecordRange lines) {
-        RecordBatch batch = lines.batch();
-        for (int i = lines.from(); i < lines.to(); i++) {
+    private boolean allOpen(RecordBatch batch, int from, int to) {
+        for (int i = from; i < to; i++) {
             int start = batch.textStart(JournalLines.ACCOUNT, i);
             if (!isOpen(accounts.get(batch.textBytes(), start, batch.textEnd(JournalLines.ACCOUNT, i)))) {
                 return false;

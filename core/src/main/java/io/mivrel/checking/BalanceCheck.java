@@ -1,14 +1,17 @@
 package io.mivrel.checking;
 
 import io.mivrel.books.Books;
-import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Journal;
+import io.mivrel.model.JournalBatch;
 import io.mivrel.model.JournalLine;
+import io.mivrel.model.JournalLines;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
+import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import java.util.List;
 import java.util.function.Consumer;
@@ -28,8 +31,17 @@ final class BalanceCheck implements Check {
     }
 
     @Override
-    public void passes(BankBatch lines, boolean[] marked) {
-        // The two sides of a bank line are the same amount by construction.
+    public void passes(DocumentBatch batch, boolean[] marked) {
+        if (batch instanceof JournalBatch journals) {
+            RecordBatch lines = journals.records();
+            for (int i = 0; i < journals.size(); i++) {
+                long sum = 0;
+                for (int line = journals.from(i); marked[i] && line < journals.to(i); line++) {
+                    sum = Math.addExact(sum, lines.number(JournalLines.AMOUNT, line));
+                }
+                marked[i] &= sum == 0;
+            }
+        }
     }
 
     @Override

@@ -1,7 +1,7 @@
 package io.mivrel.checking;
 
-import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Finding;
 import java.util.function.Consumer;
 
@@ -18,14 +18,14 @@ public interface Check {
     }
 
     /**
-     * The same for bank lines by the batch: takes the mark from those of the marked ones that do not pass.
+     * The same for documents by the batch: takes the mark from those of the marked ones that do not pass.
      *
-     * @param lines those that are marked are decided
-     * @param marked by place in the batch
+     * @param batch those that are marked are decided
+     * @param marked by document
      */
-    default void passes(BankBatch lines, boolean[] marked) {
-        for (int i = 0; i < lines.size(); i++) {
-            marked[i] = marked[i] && passes(lines.get(i));
+    default void passes(DocumentBatch batch, boolean[] marked) {
+        for (int i = 0; i < batch.size(); i++) {
+            marked[i] = marked[i] && passes(batch.get(i));
         }
     }
 

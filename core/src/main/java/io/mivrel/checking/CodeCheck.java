@@ -3,10 +3,12 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
 import io.mivrel.books.Party;
+import io.mivrel.cells.SpanMap;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
@@ -14,6 +16,7 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.util.Collection;
@@ -22,20 +25,29 @@ import java.util.function.Consumer;
 /** Tax codes and parties must be in the books, and a party on the right side. */
 final class CodeCheck implements Check {
     private final Books books;
+    private final SpanMap<String> taxCodes;
+    private final SpanMap<String> parties;
 
     CodeCheck(Books books) {
         this.books = books;
+        this.taxCodes = SpanMap.ofKeys(books.taxCodeCodes());
+        this.parties = SpanMap.ofKeys(books.partyCodes());
     }
 
     @Override
-    public void passes(BankBatch lines, boolean[] marked) {
-        for (int i = 0; i < lines.size(); i++) {
-            marked[i] = marked[i] && passes(lines.coding(i));
+    public void passes(DocumentBatch batch, boolean[] marked) {
+        RecordBatch records = batch.records();
+        for (int i = 0; i < batch.size(); i++) {
+            marked[i] = marked[i]
+                    && (batch instanceof BankBatch lines
+                            ? passes(lines.coding(i))
+                            : allKnown(records, batch.from(i), batch.to(i)));
         }
     }
 
-    private static boolean passes(Coding coding) {
-        return coding.taxCode() == null && coding.party() == null;
+    private boolean passes(Coding coding) {
+        return (coding.taxCode() == null || books.taxCode(coding.taxCode()) != null)
+                && (coding.party() == null || books.party(coding.party()) != null);
     }
 
     @Override
@@ -44,9 +56,26 @@ final class CodeCheck implements Check {
             return passes(transaction.coding());
         }
         RecordRange lines = document instanceof Journal journal ? journal.asRead() : null;
-        return lines != null
-                && lines.batch().lacks(JournalLines.TAX_CODE)
-                && lines.batch().lacks(JournalLines.PARTY);
+        return lines != null && allKnown(lines.batch(), lines.from(), lines.to());
+    }
+
+    private boolean allKnown(RecordBatch lines, int from, int to) {
+        return allKnown(lines, JournalLines.TAX_CODE, taxCodes, from, to)
+                && allKnown(lines, JournalLines.PARTY, parties, from, to);
+    }
+
+    private static boolean allKnown(RecordBatch lines, Field field, SpanMap<String> known, int from, int to) {
+        if (lines.lacks(field)) {
+            return true;
+        }
+        for (int i = from; i < to; i++) {
+            int start = lines.textStart(field, i);
+            int end = lines.textEnd(field, i);
+            if (start < end && known.get(lines.textBytes(), start, end) == null) {
+                return false;
+            }
+        }
+        return true;
     }
 
     @Override

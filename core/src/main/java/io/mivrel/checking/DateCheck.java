@@ -2,9 +2,8 @@ package io.mivrel.checking;
 
 import io.mivrel.books.Books;
 import io.mivrel.books.Period;
-import io.mivrel.model.BankBatch;
-import io.mivrel.model.BankLines;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import java.time.LocalDate;
@@ -30,10 +29,10 @@ final class DateCheck implements Check {
     }
 
     @Override
-    public void passes(BankBatch lines, boolean[] marked) {
+    public void passes(DocumentBatch batch, boolean[] marked) {
         if (!books.periods().isEmpty()) {
-            for (int i = 0; i < lines.size(); i++) {
-                long day = lines.records().number(BankLines.DATE, i);
+            for (int i = 0; i < batch.size(); i++) {
+                long day = batch.day(i);
                 marked[i] &= day >= openFrom && day <= openTo;
             }
         }

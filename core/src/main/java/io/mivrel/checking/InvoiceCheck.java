@@ -2,8 +2,8 @@ package io.mivrel.checking;
 
 import io.mivrel.books.Books;
 import io.mivrel.books.TaxCode;
-import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
@@ -32,8 +32,8 @@ final class InvoiceCheck implements Check {
     }
 
     @Override
-    public void passes(BankBatch lines, boolean[] marked) {
-        // A bank line is no invoice.
+    public void passes(DocumentBatch batch, boolean[] marked) {
+        // There is no invoice among them.
     }
 
     @Override

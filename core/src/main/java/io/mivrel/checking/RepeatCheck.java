@@ -1,7 +1,7 @@
 package io.mivrel.checking;
 
-import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
@@ -29,8 +29,8 @@ final class RepeatCheck implements Check {
     }
 
     @Override
-    public void passes(BankBatch lines, boolean[] marked) {
-        // Two equal bank lines are two.
+    public void passes(DocumentBatch batch, boolean[] marked) {
+        // Only invoices are looked at.
     }
 
     @Override

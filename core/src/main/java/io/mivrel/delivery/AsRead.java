@@ -2,6 +2,7 @@ package io.mivrel.delivery;
 
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction.Coding;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.RecordBatch;
 
 /**
@@ -10,6 +11,10 @@ import io.mivrel.model.RecordBatch;
  * @param coded the same as coded bank lines; {@code null} for lines of journals
  */
 record AsRead(RecordBatch records, BankBatch coded) {
+    static AsRead of(DocumentBatch batch) {
+        return new AsRead(batch.records(), batch instanceof BankBatch coded ? coded : null);
+    }
+
     /** The coding of a bank line; {@code null} for a line of a journal. */
     Coding coding(int at) {
         return coded == null ? null : coded.coding(at);

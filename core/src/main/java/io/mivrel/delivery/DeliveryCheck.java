@@ -2,8 +2,8 @@ package io.mivrel.delivery;
 
 import io.mivrel.cells.CellBuffer;
 import io.mivrel.checking.Check;
-import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.RecordRange;
@@ -55,14 +55,17 @@ public final class DeliveryCheck implements Check {
     }
 
     @Override
-    public void passes(BankBatch lines, boolean[] marked) {
-        if (encoder != null || delivery.takes() != Takes.BANK_TRANSACTIONS) {
+    public void passes(DocumentBatch batch, boolean[] marked) {
+        if (encoder != null || !delivery.takes().takesAsRead(batch)) {
             Arrays.fill(marked, false);
             return;
         }
+        AsRead lines = AsRead.of(batch);
         for (WordRenderer column : limited) {
-            for (int i = 0; i < lines.size(); i++) {
-                marked[i] = marked[i] && column.isHarmless(lines.coding(i), lines.records(), i);
+            for (int i = 0; i < batch.size(); i++) {
+                for (int at = batch.from(i); marked[i] && at < batch.to(i); at++) {
+                    marked[i] = column.isHarmless(lines.coding(at), lines.records(), at);
+                }
             }
         }
     }

@@ -6,9 +6,8 @@ import io.mivrel.cells.Hash64;
 import io.mivrel.intake.Row;
 import io.mivrel.intake.RowBlock;
 import io.mivrel.intake.RowSource;
-import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
-import io.mivrel.model.Journal;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 import java.io.IOException;
@@ -62,14 +61,8 @@ public final class DeliveryWriter {
 
     /** Writes clear documents in their order. */
     public void write(List<Document> some) throws IOException {
-        for (int i = 0; i < some.size(); i++) {
-            int end = endOfRun(some, i);
-            if (end - i > 1) {
-                writeRun(some, i, end);
-                i = end - 1;
-            } else {
-                write(some.get(i));
-            }
+        for (Document document : some) {
+            write(document);
         }
     }
 
@@ -83,7 +76,7 @@ public final class DeliveryWriter {
         }
         RecordRange asRead = delivery.takes().asRead(delivered);
         if (asRead != null) {
-            writeAsRead(delivered, asRead, asRead.from(), asRead.to());
+            writeAsRead(delivered, asRead.batch(), asRead.from(), asRead.from(), asRead.to());
         } else {
             writeLines(delivered, lines);
         }
@@ -91,66 +84,26 @@ public final class DeliveryWriter {
         documents++;
     }
 
-    /** Writes bank lines of a batch, clear ones, from one place up to another. */
-    public void write(BankBatch lines, int from, int to) throws IOException {
-        boolean together = delivery.takes() == Takes.BANK_TRANSACTIONS && isUndivided();
-        AsRead asRead = new AsRead(lines.records(), lines);
-        beginRun();
-        int i = from;
-        while (i < to) {
-            int reached = together ? writeColumns(asRead, i, to) : i;
-            documents += reached - i;
-            i = reached;
-            if (i < to) {
-                write(lines.get(i++));
+    /** Writes clear documents of a batch, from one up to another. */
+    public void write(DocumentBatch some, int from, int to) throws IOException {
+        if (!delivery.takes().takesAsRead(some) || delivery.form().rowsAtMost() > 0) {
+            for (int i = from; i < to; i++) {
+                write(some.get(i));
             }
+            return;
         }
-    }
-
-    private void beginRun() throws IOException {
-        Arrays.fill(reached, -1);
         if (out == null) {
             openPart();
         }
-    }
-
-    private boolean isUndivided() {
-        return delivery.form().rowsAtMost() == 0;
-    }
-
-    // Behind the last of some documents whose lines stand one after the other in a batch as they were read.
-    private int endOfRun(List<Document> some, int from) {
-        if (delivery.takes() != Takes.JOURNALS || !isUndivided()) {
-            return from;
-        }
-        RecordRange last = null;
-        int i = from;
-        for (; i < some.size() && some.get(i) instanceof Journal journal; i++) {
-            RecordRange next = journal.asRead();
-            if (next == null || last != null && (next.batch() != last.batch() || next.from() != last.to())) {
-                break;
-            }
-            last = next;
-        }
-        return i;
-    }
-
-    private void writeRun(List<Document> some, int from, int to) throws IOException {
-        RecordRange first = ((Journal) some.get(from)).asRead();
-        AsRead asRead = new AsRead(first.batch(), null);
-        beginRun();
-        int end = ((Journal) some.get(to - 1)).asRead().to();
+        AsRead lines = AsRead.of(some);
+        Arrays.fill(reached, -1);
+        int end = some.from(to);
         int document = from;
-        int i = first.from();
-        while (i < end) {
-            i = writeColumns(asRead, i, end);
-            if (i < end) {
-                while (((Journal) some.get(document)).asRead().to() <= i) {
-                    document++;
-                }
-                writeAsRead(some.get(document), ((Journal) some.get(document)).asRead(), i, i + 1);
-                i++;
+        for (int at = writeColumns(lines, some.from(from), end); at < end; at = writeColumns(lines, at + 1, end)) {
+            while (some.to(document) <= at) {
+                document++;
             }
+            writeAsRead(some.get(document), lines.records(), some.from(document), at, at + 1);
         }
         documents += to - from;
     }
@@ -187,11 +140,10 @@ public final class DeliveryWriter {
         }
     }
 
-    private void writeAsRead(Document delivered, RecordRange lines, int from, int to) throws IOException {
-        RecordBatch batch = lines.batch();
+    private void writeAsRead(Document delivered, RecordBatch lines, int first, int from, int to) throws IOException {
         for (int at = from; at < to; at++) {
             for (int i = 0; i < columns.length; i++) {
-                values[i] = columns[i].writeAsRead(delivered, batch, at, at - lines.from(), cell, out);
+                values[i] = columns[i].writeAsRead(delivered, lines, at, at - first, cell, out);
             }
             out.endRow();
             meant.row(values);

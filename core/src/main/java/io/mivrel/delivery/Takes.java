@@ -1,8 +1,10 @@
 package io.mivrel.delivery;
 
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLines;
@@ -44,6 +46,11 @@ public enum Takes {
     /** The document in the form that is delivered. */
     Document of(Document document) {
         return this == JOURNALS ? document.journal() : document;
+    }
+
+    /** True when the delivered lines are the records of such documents, one for one. */
+    boolean takesAsRead(DocumentBatch batch) {
+        return this == (batch instanceof BankBatch ? BANK_TRANSACTIONS : JOURNALS);
     }
 
     /** The records that are the delivered lines one for one, or {@code null} when the lines are the document's own. */

@@ -10,6 +10,7 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -43,6 +44,18 @@ public final class Grouping implements Closeable {
     /** Takes the groups. */
     public interface Target {
         void group(RecordRange records, Stand stand);
+
+        /**
+         * Takes groups that stand together one after the other in a batch, many at a time where that is less work.
+         *
+         * @param bounds where each group begins, and behind them where the last one ends; for the target to keep
+         * @param count how many groups there are
+         */
+        default void groups(RecordBatch batch, int[] bounds, int count) {
+            for (int i = 0; i < count; i++) {
+                group(batch.range(bounds[i], bounds[i + 1]), Stand.TOGETHER);
+            }
+        }
     }
 
     private final FieldTable table;
@@ -91,10 +104,48 @@ public final class Grouping implements Closeable {
                 closeGroup();
             }
         }
-        while (begin < batch.size()) {
+        if (begin < batch.size()) {
             closeGroup();
-            open(batch, begin);
-            begin = openTo;
+            acceptWhole(batch, begin);
+        }
+    }
+
+    // The last group stays open: it may go on in the next batch. Those before it are whole.
+    private void acceptWhole(RecordBatch batch, int begin) {
+        int[] bounds = new int[batch.size() - begin + 1];
+        int count = 0;
+        for (int from = begin; from < batch.size(); from = endOfGroup(batch, from)) {
+            bounds[count++] = from;
+        }
+        int whole = count - 1;
+        int emitted = 0;
+        for (int i = 0; i < whole; i++) {
+            int from = bounds[i];
+            boolean tooLarge = bounds[i + 1] - from > MOST_LINES;
+            long hash = hasKey(batch, from) ? hash(batch, from) : 0;
+            boolean isApart = hasKey(batch, from) && meet(hash);
+            if (isApart || tooLarge) {
+                emit(batch, bounds, emitted, i);
+                emitted = i + 1;
+            }
+            if (isApart) {
+                keepOnDisk(hash, batch.range(from, bounds[i + 1]));
+            } else if (tooLarge) {
+                emit(batch.range(from, bounds[i + 1]), Stand.TOO_MANY);
+            }
+        }
+        emit(batch, bounds, emitted, whole);
+        open(batch, bounds[whole]);
+    }
+
+    private void open(RecordBatch batch, int from) {
+        openBatch = batch;
+        openFrom = from;
+        openTo = endOfGroup(batch, from);
+        tooMany = false;
+        if (hasKey(batch, from)) {
+            openHash = hash(batch, from);
+            meet(openHash);
         }
     }
 
@@ -102,22 +153,24 @@ public final class Grouping implements Closeable {
         return batch.textEnd(key, index) > batch.textStart(key, index);
     }
 
-    private void open(RecordBatch batch, int from) {
-        openBatch = batch;
-        openFrom = from;
-        tooMany = false;
-        if (!hasKey(batch, from)) {
-            openTo = from + 1;
-            return;
+    private long hash(RecordBatch batch, int index) {
+        return Hash64.add(fileOrdinal, batch.textBytes(), batch.textStart(key, index), batch.textEnd(key, index));
+    }
+
+    // True when the key is known to stand apart; else it is seen now, and not to be seen again.
+    private boolean meet(long hash) {
+        if (isApart(hash)) {
+            return true;
         }
-        openTo = endOfKey(batch, from);
-        openHash = Hash64.add(fileOrdinal, batch.textBytes(), batch.textStart(key, from), batch.textEnd(key, from));
-        if (apart.size() == 0 || apart.of(openHash) < 0) {
-            int known = seen.size();
-            if (seen.add(openHash) != known) {
-                returning.add(openHash);
-            }
+        int known = seen.size();
+        if (seen.add(hash) != known) {
+            returning.add(hash);
         }
+        return false;
+    }
+
+    private boolean isApart(long hash) {
+        return apart.size() > 0 && apart.of(hash) >= 0;
     }
 
     // The open group goes on in the next batch.
@@ -133,6 +186,10 @@ public final class Grouping implements Closeable {
         openFrom = 0;
         openTo = end;
         return end;
+    }
+
+    private int endOfGroup(RecordBatch batch, int from) {
+        return hasKey(batch, from) ? endOfKey(batch, from) : from + 1;
     }
 
     private int endOfKey(RecordBatch batch, int from) {
@@ -187,7 +244,7 @@ public final class Grouping implements Closeable {
             earlier.clear();
         }
         boolean tooLarge = tooMany || records.size() > MOST_LINES;
-        if (apart.size() > 0 && hasKey(openBatch, openFrom) && apart.of(openHash) >= 0) {
+        if (hasKey(openBatch, openFrom) && isApart(openHash)) {
             keepOnDisk(openHash, records);
         } else {
             emit(records, tooLarge ? Stand.TOO_MANY : Stand.TOGETHER);
@@ -207,6 +264,12 @@ public final class Grouping implements Closeable {
             }
         } catch (IOException e) {
             throw new UncheckedIOException("the temporary folder failed", e);
+        }
+    }
+
+    private void emit(RecordBatch batch, int[] bounds, int from, int to) {
+        if (from < to && !mustStartOver()) {
+            target.groups(batch, from == 0 ? bounds : Arrays.copyOfRange(bounds, from, to + 1), to - from);
         }
     }
 

@@ -4,6 +4,8 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
+import io.mivrel.model.JournalBatch;
+import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
@@ -27,6 +29,17 @@ final class Headings {
             }
         }
         return true;
+    }
+
+    /** Takes the mark from those journals of which that is not so; lines of one journal have the same reference. */
+    void allAgree(JournalBatch journals, boolean[] marked) {
+        for (Field field : fields) {
+            if (field != JournalLines.REFERENCE) {
+                for (int i = 0; i < journals.size(); i++) {
+                    marked[i] = marked[i] && journals.lines(i).agreesOn(field);
+                }
+            }
+        }
     }
 
     void compare(List<Record> records, Consumer<Finding> findings) {

@@ -3,9 +3,11 @@ package io.mivrel.drafting;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Journal;
+import io.mivrel.model.JournalBatch;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
+import io.mivrel.model.RecordBatch;
 import io.mivrel.model.RecordRange;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,6 +22,21 @@ public final class JournalDrafter implements Drafter {
         return records.isSound() && headings.allAgree(records)
                 ? Journal.asRead(records)
                 : withFindings(records, findings);
+    }
+
+    /** Tells which journals of a batch are decided: their lines are sound and agree, so that there is nothing to find. */
+    public boolean[] decided(JournalBatch journals) {
+        RecordBatch lines = journals.records();
+        boolean[] decided = new boolean[journals.size()];
+        for (int i = 0; i < decided.length; i++) {
+            boolean sound = true;
+            for (int line = journals.from(i); line < journals.to(i); line++) {
+                sound &= lines.isSound(line);
+            }
+            decided[i] = sound;
+        }
+        headings.allAgree(journals, decided);
+        return decided;
     }
 
     private Journal withFindings(RecordRange records, Consumer<Finding> findings) {

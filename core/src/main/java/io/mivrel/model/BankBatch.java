@@ -7,7 +7,7 @@ import java.util.function.Function;
  * The bank lines of one batch, coded: for what runs over millions of them without a document for each. Immutable once it
  * is handed on.
  */
-public final class BankBatch {
+public final class BankBatch implements DocumentBatch {
     private final String bankAccount;
     private final RecordBatch records;
     private final Coding[] codings;
@@ -31,12 +31,29 @@ public final class BankBatch {
         return bankAccount;
     }
 
+    @Override
     public RecordBatch records() {
         return records;
     }
 
+    @Override
     public int size() {
         return records.size();
+    }
+
+    @Override
+    public int from(int line) {
+        return line;
+    }
+
+    @Override
+    public Field amount() {
+        return BankLines.AMOUNT;
+    }
+
+    @Override
+    public long day(int line) {
+        return records.number(BankLines.DATE, line);
     }
 
     /** What was decided about a line; {@code null} when nothing was. */
@@ -44,7 +61,7 @@ public final class BankBatch {
         return codings[index];
     }
 
-    /** A decided line as a document. */
+    @Override
     public BankTransaction get(int index) {
         return new BankTransaction(bankAccount, records.range(index, index + 1), codings[index], entry);
     }

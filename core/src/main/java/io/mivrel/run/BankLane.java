@@ -45,8 +45,11 @@ final class BankLane {
         }
         boolean[] again = watched == null ? null : again(records);
         BankBatch lines = drafter.code(records);
-        settler.look(lines, again);
-        for (int i = settler.settleClear(lines, 0); i < lines.size(); i = settler.settleClear(lines, i + 1)) {
+        boolean[] decided = new boolean[lines.size()];
+        for (int i = 0; i < decided.length; i++) {
+            decided[i] = lines.coding(i) != null && (again == null || !again[i]);
+        }
+        settler.settle(lines, decided, i -> {
             List<Finding> noted = new ArrayList<>();
             Document line = lines.coding(i) != null ? lines.get(i) : drafter.draft(records.range(i, i + 1), noted::add);
             if (again != null && again[i]) {
@@ -54,7 +57,7 @@ final class BankLane {
             } else {
                 settler.settle(line, noted);
             }
-        }
+        });
     }
 
     private boolean[] again(RecordBatch records) {

@@ -1,6 +1,7 @@
 package io.mivrel.run;
 
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Record;
 import io.mivrel.model.Totals;
 import java.time.LocalDate;
@@ -20,12 +21,15 @@ public final class Fate {
         seen(document.day());
     }
 
-    /** Adds a bank line. */
-    void add(long day, long amount) {
+    /** Adds a document of a batch. */
+    void add(DocumentBatch batch, int document) {
+        int to = batch.to(document);
         documents++;
-        rows++;
-        totals.add(amount);
-        seen(day);
+        for (int line = batch.from(document); line < to; line++) {
+            rows++;
+            totals.add(batch.records().number(batch.amount(), line));
+        }
+        seen(batch.day(document));
     }
 
     private void seen(long day) {

@@ -1,9 +1,11 @@
 package io.mivrel.run;
 
 import io.mivrel.cells.Hash64;
+import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Field;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
@@ -33,14 +35,27 @@ record Fingerprint(long identity, long content) {
         return journal.asRead() != null ? of(journal.asRead()) : of(journal);
     }
 
+    /** The identity of a document of a batch. */
+    static long identity(DocumentBatch batch, int document) {
+        return batch instanceof BankBatch lines
+                ? ofBankLine(lines.bankAccount(), lines.records(), document)
+                : ofJournal(batch.records(), batch.from(document));
+    }
+
+    /** The content of a document of a batch that has this identity. */
+    static long content(DocumentBatch batch, int document, long identity) {
+        return batch instanceof BankBatch
+                ? identity
+                : contentOfJournal(batch.records(), batch.from(document), batch.to(document), identity);
+    }
+
     private static Fingerprint of(BankTransaction line) {
         RecordRange records = line.records();
         long hash = ofBankLine(line.bankAccount(), records.batch(), records.from());
         return new Fingerprint(hash, hash);
     }
 
-    /** Identity and content of a bank line. */
-    static long ofBankLine(String bankAccount, RecordBatch lines, int index) {
+    private static long ofBankLine(String bankAccount, RecordBatch lines, int index) {
         // The hash that a string keeps, the same everywhere, is enough for an account.
         long h = Hash64.add(1, bankAccount.hashCode());
         long balance = lines.number(BankLines.BALANCE, index);
@@ -86,18 +101,20 @@ record Fingerprint(long identity, long content) {
 
     // The same by column.
     private static Fingerprint of(RecordRange lines) {
-        RecordBatch batch = lines.batch();
-        byte[] texts = batch.textBytes();
-        int first = lines.from();
-        long identity = Hash64.add(
-                3, texts, batch.textStart(JournalLines.REFERENCE, first), batch.textEnd(JournalLines.REFERENCE, first));
-        long content = Hash64.add(identity, batch.number(JournalLines.DATE, first));
-        for (int i = first; i < lines.to(); i++) {
-            int account = batch.textStart(JournalLines.ACCOUNT, i);
-            content = Hash64.add(content, texts, account, batch.textEnd(JournalLines.ACCOUNT, i));
-            content = Hash64.add(content, batch.number(JournalLines.AMOUNT, i));
+        long identity = ofJournal(lines.batch(), lines.from());
+        return new Fingerprint(identity, contentOfJournal(lines.batch(), lines.from(), lines.to(), identity));
+    }
+
+    private static long ofJournal(RecordBatch lines, int first) {
+        return add(3, lines, JournalLines.REFERENCE, first);
+    }
+
+    private static long contentOfJournal(RecordBatch lines, int from, int to, long identity) {
+        long content = Hash64.add(identity, lines.number(JournalLines.DATE, from));
+        for (int i = from; i < to; i++) {
+            content = Hash64.add(add(content, lines, JournalLines.ACCOUNT, i), lines.number(JournalLines.AMOUNT, i));
         }
-        return new Fingerprint(identity, content);
+        return content;
     }
 
     /** True when equal ones are told apart only by how many there are. */

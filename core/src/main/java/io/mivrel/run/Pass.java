@@ -6,21 +6,12 @@ import io.mivrel.coding.CodingEntry;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.DeliveryCheck;
 import io.mivrel.delivery.DeliveryWriter;
-import io.mivrel.drafting.Drafter;
 import io.mivrel.drafting.Grouping;
-import io.mivrel.drafting.InvoiceDrafter;
-import io.mivrel.drafting.JournalDrafter;
 import io.mivrel.intake.Batch;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.model.Document;
-import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
+import io.mivrel.model.BankLines;
 import io.mivrel.model.Finding;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
 import io.mivrel.model.Origin;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -28,7 +19,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.function.Consumer;
 
 /**
  * One reading of all inputs, with everything that comes of it. A pass may find out that it lacked knowledge: that the
@@ -49,13 +39,10 @@ final class Pass {
     private final Settler settler;
     /** For bank lines; {@code null} for others. */
     private final BankLane bankLane;
-    /** For lines of journals and invoices, and their drafter; {@code null} for bank lines. */
+    /** For lines of journals and invoices; {@code null} for bank lines. */
     private final Grouping grouping;
 
-    private final Drafter drafter;
     private List<IntakeTally> tallies;
-    private final List<Finding> ofDocument = new ArrayList<>();
-    private final Consumer<Finding> noteOfDocument = ofDocument::add;
 
     /** A first pass. */
     Pass(RunPlan plan, Progress progress) {
@@ -67,18 +54,8 @@ final class Pass {
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
-        FieldTable table = plan.records();
         this.overlaps = new Overlaps(plan.inputs());
         this.continuity = new Continuity(plan, overlaps);
-        Field key = table == JournalLines.TABLE
-                ? JournalLines.REFERENCE
-                : table == InvoiceLines.TABLE ? InvoiceLines.NUMBER : null;
-        this.grouping = key == null
-                ? null
-                : earlier == null ? new Grouping(table, key, this::group) : earlier.nextPass(this::group);
-        this.drafter = table == JournalLines.TABLE
-                ? new JournalDrafter()
-                : table == InvoiceLines.TABLE ? new InvoiceDrafter(plan.books()) : null;
         List<Check> checks = new ArrayList<>(StandardChecks.of(plan.books()));
         checks.addAll(plan.ownChecks());
         for (Order order : plan.orders()) {
@@ -91,13 +68,19 @@ final class Pass {
             }
         }
         this.settler = new Settler(plan, checks, writers);
-        this.bankLane = grouping == null ? new BankLane(plan, settler, overlaps) : null;
+        boolean bank = plan.records() == BankLines.TABLE;
+        this.bankLane = bank ? new BankLane(plan, settler, overlaps) : null;
+        this.grouping = bank ? null : grouping(new GroupLane(plan, settler), earlier);
         for (DeliveryWriter writer : writers) {
             proofs.begin(() -> {
                 writer.prove();
                 return null;
             });
         }
+    }
+
+    private Grouping grouping(GroupLane lane, Grouping earlier) {
+        return earlier == null ? new Grouping(plan.records(), lane.key(), lane) : earlier.nextPass(lane);
     }
 
     /** Reads everything once. */
@@ -135,39 +118,6 @@ final class Pass {
         } else {
             bankLane.take(batch.records(), fileOrdinal);
         }
-    }
-
-    private void group(RecordRange records, Grouping.Stand stand) {
-        ofDocument.clear();
-        Document document = drafter.draft(records, noteOfDocument);
-        if (stand != Grouping.Stand.TOGETHER) {
-            ofDocument.add(stand == Grouping.Stand.APART ? standApart(records) : tooMany(records.get(0)));
-        }
-        settler.settle(document, ofDocument);
-    }
-
-    private static Finding tooMany(Record first) {
-        return new Finding(
-                Rule.DOCUMENT_TOO_LARGE,
-                first.origin(),
-                "reference",
-                first.text(first.table() == JournalLines.TABLE ? JournalLines.REFERENCE : InvoiceLines.NUMBER),
-                "more than " + Grouping.MOST_LINES + " lines have this reference",
-                "is the reference taken from the right column?");
-    }
-
-    private static Finding standApart(RecordRange records) {
-        Record first = records.get(0);
-        Record last = records.get(records.size() - 1);
-        String reference =
-                first.text(first.table() == JournalLines.TABLE ? JournalLines.REFERENCE : InvoiceLines.NUMBER);
-        return new Finding(
-                Rule.REFERENCE_RETURNS,
-                first.origin(),
-                "reference",
-                reference,
-                "its " + records.size() + " lines stand apart, from row " + first.row() + " to row " + last.row(),
-                "");
     }
 
     private void finish() throws IOException {

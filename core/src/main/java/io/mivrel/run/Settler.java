@@ -2,17 +2,17 @@ package io.mivrel.run;
 
 import io.mivrel.checking.Check;
 import io.mivrel.delivery.DeliveryWriter;
-import io.mivrel.model.BankBatch;
-import io.mivrel.model.BankLines;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import io.mivrel.model.Finding;
-import io.mivrel.model.RecordBatch;
 import io.mivrel.model.Rule;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntConsumer;
 
 /** Decides the fate of each document of a pass: checks it, asks the memory, counts it, and has the clear ones written. */
 final class Settler {
@@ -29,7 +29,6 @@ final class Settler {
     private final RunPlan plan;
     private final List<Check> checks;
     private final WriterThread writerThread;
-    private boolean[] marked = new boolean[0];
 
     /**
      * @param writers write the clear documents; none in a run that only checks
@@ -74,55 +73,57 @@ final class Settler {
     }
 
     /**
-     * Looks quickly at the bank lines of a batch, for {@link #settleClear}.
+     * Settles the documents of a batch in their order, those that are clear at a quick look without making an object of
+     * each.
      *
-     * @param aside lines that are not to be settled; {@code null} for none
+     * @param decided those that can be looked at so; changed here
+     * @param other settles a document of any other kind
      */
-    void look(BankBatch lines, boolean[] aside) {
-        marked = new boolean[lines.size()];
+    void settle(DocumentBatch batch, boolean[] decided, IntConsumer other) {
         if (plan.first() > 0) {
-            return;
-        }
-        for (int i = 0; i < marked.length; i++) {
-            marked[i] = lines.coding(i) != null && (aside == null || !aside[i]);
+            Arrays.fill(decided, false);
         }
         for (Check check : checks) {
-            check.passes(lines, marked);
+            check.passes(batch, decided);
+        }
+        for (int i = settleClear(batch, decided, 0); i < batch.size(); i = settleClear(batch, decided, i + 1)) {
+            other.accept(i);
         }
     }
 
-    /**
-     * Settles the bank lines of a batch from a place on without making documents of them, up to the first that is not
-     * clear at a quick look. Answers the place of that one, or the size of the batch.
-     */
-    int settleClear(BankBatch lines, int from) {
-        RecordBatch records = lines.records();
+    // From a place on, up to the first that is not clear at a quick look; answers the place of that one, or the end.
+    private int settleClear(DocumentBatch batch, boolean[] passed, int from) {
         Memory memory = plan.memory();
         int start = from;
         int i = from;
         try {
-            for (; i < marked.length && marked[i]; i++) {
-                long hash = Fingerprint.ofBankLine(lines.bankAccount(), records, i);
-                Fate fate = clear;
-                if (memory.judge(hash, hash) == Memory.Verdict.DELIVERED) {
-                    write(lines, start, i);
-                    start = i + 1;
-                    fate = before;
+            for (; i < batch.size() && passed[i]; i++) {
+                long identity = Fingerprint.identity(batch, i);
+                long content = Fingerprint.content(batch, i, identity);
+                Memory.Verdict verdict = memory.judge(identity, content);
+                if (verdict == Memory.Verdict.NEW) {
+                    memory.remember(identity, content);
+                    clear.add(batch, i);
                 } else {
-                    memory.remember(hash, hash);
+                    write(batch, start, i);
+                    start = i + 1;
+                    if (verdict == Memory.Verdict.CHANGED) {
+                        // Only a document with a name can be so, and it can be judged once more.
+                        return i;
+                    }
+                    before.add(batch, i);
                 }
-                fate.add(records.number(BankLines.DATE, i), records.number(BankLines.AMOUNT, i));
             }
-            write(lines, start, i);
+            write(batch, start, i);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         return i;
     }
 
-    private void write(BankBatch lines, int from, int to) throws IOException {
+    private void write(DocumentBatch batch, int from, int to) throws IOException {
         if (writerThread != null && from < to) {
-            writerThread.write(lines, from, to);
+            writerThread.write(batch, from, to);
         }
     }
 

@@ -1,8 +1,8 @@
 package io.mivrel.run;
 
 import io.mivrel.delivery.DeliveryWriter;
-import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBatch;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -43,10 +43,10 @@ final class WriterThread implements AutoCloseable {
         }
     }
 
-    /** Writes bank lines of a batch from one place up to another. */
-    void write(BankBatch lines, int from, int to) throws IOException {
+    /** Writes documents of a batch, from one up to another. */
+    void write(DocumentBatch some, int from, int to) throws IOException {
         handDocuments();
-        hand(writer -> writer.write(lines, from, to));
+        hand(writer -> writer.write(some, from, to));
     }
 
     private void handDocuments() throws IOException {
