@@ -47,25 +47,50 @@ final class Session {
         try (Awaited memory = new Awaited(register(), run.name())) {
             List<CompletableFuture<Vouched>> digests = digestInputs();
             RunReport report = execute(true, memory);
+            // The disk takes its time to remember; meanwhile the evidence is written.
+            CompletableFuture<Void> remembered = report.deliveries().isEmpty()
+                    ? CompletableFuture.completedFuture(null)
+                    : beside(() -> memory.register().commit());
+            Outcome outcome = null;
+            IOException lost = null;
             try {
-                if (!report.deliveries().isEmpty()) {
-                    memory.register().commit();
-                }
+                outcome = keepEvidence(report, digests);
+            } catch (IOException e) {
+                lost = e;
+            } finally {
+                remembered.handle((done, failed) -> null).join();
+            }
+            try {
+                finished(remembered);
             } catch (IOException e) {
                 throw new IOException(
                         "the files were delivered, but the register could not remember it, so another run would deliver"
                                 + " them again: " + e.getMessage(),
                         e);
             }
-            try {
-                return keepEvidence(report, digests);
-            } catch (IOException e) {
+            if (lost != null) {
                 throw new IOException(
                         "the files were delivered and will not be delivered again, but the evidence could not be kept: "
-                                + e.getMessage(),
-                        e);
+                                + lost.getMessage(),
+                        lost);
             }
+            return outcome;
         }
+    }
+
+    /** What may fail with the disk. */
+    private interface Work {
+        void go() throws IOException;
+    }
+
+    private static CompletableFuture<Void> beside(Work work) {
+        return CompletableFuture.runAsync(() -> {
+            try {
+                work.go();
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        });
     }
 
     private Path register() {
@@ -79,13 +104,11 @@ final class Session {
     private Outcome keepEvidence(RunReport report, List<CompletableFuture<Vouched>> digests) throws IOException {
         run.progress().at("evidence", report.rowsRead());
         EvidenceFolder folder = EvidenceFolder.create(run.home().resolve("evidence"), run.slug() + "-" + run.today());
+        CompletableFuture<Void> findings = beside(() -> folder.writeFindings(report));
         Outcome outcome = new Outcome(report, folder.folder(), folder.writeHeld(report, inputs));
         folder.write(
-                report,
-                outcome.summary(SummaryText.Style.PLAIN),
-                outcome.json(),
-                vouched(report, digests),
-                run.settings());
+                outcome.summary(SummaryText.Style.PLAIN), outcome.json(), vouched(report, digests), run.settings());
+        finished(findings);
         return outcome;
     }
 

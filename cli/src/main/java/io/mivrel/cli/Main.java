@@ -3,6 +3,9 @@ package io.mivrel.cli;
 import io.mivrel.Mivrel;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.IVersionProvider;
@@ -12,7 +15,6 @@ import picocli.CommandLine.IVersionProvider;
         name = "mivrel",
         versionProvider = Main.Version.class,
         mixinStandardHelpOptions = true,
-        subcommands = {DemoCommand.class, SurveyCommand.class, CheckCommand.class, RunCommand.class},
         synopsisSubcommandLabel = "COMMAND",
         optionListHeading = "%n",
         commandListHeading = "%nCommands:%n",
@@ -34,6 +36,16 @@ import picocli.CommandLine.IVersionProvider;
             "3 a file or service failed. Colour only on a terminal, and never with NO_COLOR set."
         })
 public final class Main {
+    private static final Map<String, Class<?>> COMMANDS = new LinkedHashMap<>();
+
+    static {
+        COMMANDS.put("demo", DemoCommand.class);
+        COMMANDS.put("survey", SurveyCommand.class);
+        COMMANDS.put("check", CheckCommand.class);
+        COMMANDS.put("run", RunCommand.class);
+        COMMANDS.put("help", CommandLine.HelpCommand.class);
+    }
+
     private Main() {}
 
     /** Runs the command and ends the process with its status. */
@@ -55,7 +67,9 @@ public final class Main {
     /** Runs the command with the given streams and answers its status; for tests and embedding. */
     public static int execute(PrintWriter out, PrintWriter err, String... args) {
         CommandLine command = new CommandLine(new Main());
-        command.addSubcommand(new CommandLine.HelpCommand());
+        // To make a command takes longer than many a run, so those that are not called are only made to be listed.
+        Class<?> called = args.length == 0 ? null : COMMANDS.get(args[0]);
+        (called == null ? COMMANDS.values() : List.of(called)).forEach(command::addSubcommand);
         command.setOut(out);
         command.setErr(err);
         command.setUsageHelpWidth(100);

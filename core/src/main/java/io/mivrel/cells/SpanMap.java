@@ -1,6 +1,7 @@
 package io.mivrel.cells;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -10,19 +11,24 @@ import java.util.stream.Collectors;
  * every row. Open addressing; immutable.
  */
 public final class SpanMap<V> {
+    /** With room behind each, so that the last bytes of a key can be compared like all others. */
     private final byte[][] keys;
+
+    private final int[] lengths;
     private final Object[] values;
     private final int mask;
 
     public SpanMap(Map<String, V> entries) {
         int length = Integer.highestOneBit(Math.max(8, entries.size())) * 4;
         keys = new byte[length][];
+        lengths = new int[length];
         values = new Object[length];
         mask = length - 1;
         entries.forEach((text, value) -> {
             byte[] key = text.getBytes(StandardCharsets.UTF_8);
             int place = place(key, 0, key.length);
-            keys[place] = key;
+            keys[place] = Arrays.copyOf(key, key.length + Long.BYTES);
+            lengths[place] = key.length;
             values[place] = value;
         });
     }
@@ -40,13 +46,13 @@ public final class SpanMap<V> {
 
     private int place(byte[] bytes, int from, int to) {
         int place = (int) Hash64.of(bytes, from, to) & mask;
-        while (keys[place] != null && !holds(keys[place], bytes, from, to)) {
+        while (keys[place] != null && !holds(place, bytes, from, to)) {
             place = (place + 1) & mask;
         }
         return place;
     }
 
-    private static boolean holds(byte[] key, byte[] bytes, int from, int to) {
-        return key.length == to - from && Spans.same(key, 0, bytes, from, key.length);
+    private boolean holds(int place, byte[] bytes, int from, int to) {
+        return lengths[place] == to - from && Spans.same(keys[place], 0, bytes, from, to - from);
     }
 }

@@ -36,9 +36,11 @@ public final class Spans {
 
     /** The first {@code length} of these bytes, one to eight, with nil in the place of the others. */
     public static long few(byte[] bytes, int at, int length) {
-        if (at + 8 <= bytes.length) {
-            return eight(bytes, at) & -1L >>> 64 - 8 * length;
-        }
+        return at + 8 <= bytes.length ? eight(bytes, at) & -1L >>> 64 - 8 * length : fewAtEnd(bytes, at, length);
+    }
+
+    // Apart, as all that is rarely so: the compiler puts a copy of what is asked often wherever that is asked.
+    private static long fewAtEnd(byte[] bytes, int at, int length) {
         long few = 0;
         for (int i = length - 1; i >= 0; i--) {
             few = few << 8 | bytes[at + i] & 0xFF;

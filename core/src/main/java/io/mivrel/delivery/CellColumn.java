@@ -79,11 +79,16 @@ public final class CellColumn {
 
     /** Adds a cell that lies in an array, the same one for all rows, with its hash for its value. */
     void lies(byte[] in, int from, int to) {
+        lies(in, from, to, Hash64.of(in, from, to));
+    }
+
+    /** The same with its value; the array may be another one if it begins with all that the one before held. */
+    void lies(byte[] in, int from, int to, long value) {
         bytes = in;
         starts[size] = from;
         ends[size] = to;
         longest = Math.max(longest, to - from);
-        values[size++] = Hash64.of(in, from, to);
+        values[size++] = value;
     }
 
     /** Adds cells of which all are the same. */

@@ -13,10 +13,12 @@ import io.mivrel.model.RecordBatch;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 
 /** A column of codes or of decimal numbers. */
 final class CodeRenderer extends WordRenderer {
     private static final int RECENT = 256;
+    private static final int MOST_BYTES = 1 << 16;
     private final LineValues.Text codes;
     private final char decimalMark;
     private final boolean inRecord;
@@ -25,6 +27,10 @@ final class CodeRenderer extends WordRenderer {
 
     private final byte[][] recentBytes = new byte[RECENT][];
     private final long[] recentHash = new long[RECENT];
+    /** The accounts of the bank lines, one behind the other, for cells to lie in; where each of the last strings does. */
+    private final CellBuffer accounts = new CellBuffer();
+
+    private final int[] recentStart = new int[RECENT];
     private final boolean isAccountOfBank;
 
     CodeRenderer(DeliveryColumn column, AmountFormat amounts) {
@@ -64,6 +70,10 @@ final class CodeRenderer extends WordRenderer {
             recent[place] = code;
             recentBytes[place] = code.getBytes(StandardCharsets.UTF_8);
             recentHash[place] = Hash64.of(recentBytes[place], 0, recentBytes[place].length);
+            if (isAccountOfBank) {
+                recentStart[place] = accounts.length();
+                accounts.append(recentBytes[place], 0, recentBytes[place].length);
+            }
         }
         return place;
     }
@@ -86,11 +96,14 @@ final class CodeRenderer extends WordRenderer {
             super.render(lines, from, to, out);
             return;
         }
+        if (accounts.length() > MOST_BYTES) {
+            accounts.clear();
+            Arrays.fill(recent, null);
+        }
         for (int i = from; i < to; i++) {
             int place = place(lines.coding(i).account());
-            int start = out.own().length();
-            out.own().append(recentBytes[place], 0, recentBytes[place].length);
-            out.built(start, recentHash[place]);
+            int start = recentStart[place];
+            out.lies(accounts.bytes(), start, start + recentBytes[place].length, recentHash[place]);
         }
     }
 

@@ -8,7 +8,7 @@ import java.util.List;
 /** Some records in the order of the file, with the findings made while reading them: what passes between threads. */
 public final class Batch {
     /** Records in a full batch. */
-    public static final int SIZE = 512;
+    public static final int SIZE = 1024;
 
     private final RecordBatch records;
     private final List<Finding> findings = new ArrayList<>(0);

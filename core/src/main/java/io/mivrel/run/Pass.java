@@ -29,6 +29,7 @@ final class Pass {
     private final RunPlan plan;
     private final Progress progress;
     private final Set<String> heldFiles;
+    private final BatchReader reader;
     private final Overlaps overlaps;
     /** What an earlier pass found between the files, when this one holds some of them and cannot find it again. */
     private final Continuity known;
@@ -45,12 +46,35 @@ final class Pass {
     private List<IntakeTally> tallies;
 
     /** A first pass. */
-    Pass(RunPlan plan, Progress progress) {
-        this(plan, progress, Set.of(), null, null);
+    static Pass first(RunPlan plan, Progress progress) {
+        return begin(plan, progress, Set.of(), null, null);
     }
 
-    private Pass(RunPlan plan, Progress progress, Set<String> heldFiles, Grouping earlier, Continuity known) {
+    // The first rows are read while the stages behind them are made.
+    private static Pass begin(
+            RunPlan plan, Progress progress, Set<String> heldFiles, Grouping earlier, Continuity known) {
+        BatchReader reader = new BatchReader(plan, heldFiles);
+        boolean begun = false;
+        try {
+            Pass pass = new Pass(plan, progress, heldFiles, reader, earlier, known);
+            begun = true;
+            return pass;
+        } finally {
+            if (!begun) {
+                reader.close();
+            }
+        }
+    }
+
+    private Pass(
+            RunPlan plan,
+            Progress progress,
+            Set<String> heldFiles,
+            BatchReader reader,
+            Grouping earlier,
+            Continuity known) {
         this.known = known;
+        this.reader = reader;
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
@@ -85,7 +109,7 @@ final class Pass {
 
     /** Reads everything once. */
     void read() throws IOException {
-        try (BatchReader reader = new BatchReader(plan, heldFiles)) {
+        try (reader) {
             long rows = 0;
             for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
                 take(batch, reader.fileOrdinal());
@@ -174,7 +198,7 @@ final class Pass {
 
     /** A pass with the knowledge that this one lacked. */
     Pass next() {
-        return new Pass(plan, progress, failedFiles(), grouping, between());
+        return begin(plan, progress, failedFiles(), grouping, between());
     }
 
     /** Proves and publishes, or with a blocker and 'hold everything' throws the deliveries away. */
@@ -224,6 +248,7 @@ final class Pass {
 
     /** Removes all that was written. */
     void discard() {
+        reader.close();
         proofs.close();
         settler.close();
         writers.forEach(DeliveryWriter::discard);

@@ -20,7 +20,7 @@ public final class Run {
         if (!plan.gaps().isEmpty()) {
             throw new IllegalArgumentException(String.join("; ", plan.gaps()));
         }
-        Pass pass = new Pass(plan, progress);
+        Pass pass = Pass.first(plan, progress);
         boolean done = false;
         try {
             pass.read();

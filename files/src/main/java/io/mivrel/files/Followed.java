@@ -4,11 +4,14 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.zip.CRC32C;
 
 /**
@@ -34,6 +37,8 @@ final class Followed {
         OutputStream out = Channels.newOutputStream(channel);
         return new OutputStream() {
             private long unforced;
+            /** What is on the disk already need not be waited for when the file is published. */
+            private CompletableFuture<Void> forcing = CompletableFuture.completedFuture(null);
 
             @Override
             public void write(int b) throws IOException {
@@ -45,10 +50,26 @@ final class Followed {
                 out.write(bytes, from, count);
                 grown(count, false);
                 unforced += count;
-                if (unforced >= FORCED_BY) {
-                    // What is on the disk already need not be waited for when the file is published.
-                    channel.force(false);
+                if (unforced >= FORCED_BY && forcing.isDone()) {
+                    awaitForcing();
+                    // Beside the writing, which would stand still for the disk.
+                    forcing = CompletableFuture.runAsync(() -> {
+                        try {
+                            channel.force(false);
+                        } catch (IOException e) {
+                            throw new UncheckedIOException(e);
+                        }
+                    });
                     unforced = 0;
+                }
+            }
+
+            private void awaitForcing() throws IOException {
+                try {
+                    forcing.join();
+                } catch (CompletionException e) {
+                    throw new IOException(
+                            file + ": the disk failed: " + e.getCause().getMessage(), e);
                 }
             }
 
@@ -56,6 +77,7 @@ final class Followed {
             public void close() throws IOException {
                 try (out) {
                     grown(0, true);
+                    awaitForcing();
                 }
             }
         };

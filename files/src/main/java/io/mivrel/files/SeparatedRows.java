@@ -394,10 +394,16 @@ public final class SeparatedRows implements RowSource {
                 return Math.min(end, i + (Long.numberOfTrailingZeros(hit) >>> 3));
             }
         }
-        while (i < end && b[i] != separator && b[i] != '"' && (b[i] > '\r' || b[i] < 0)) {
+        return i < end ? markAtEnd(b, i, end, separator) : end;
+    }
+
+    // In the last bytes of the buffer. Apart, for the compiler's sake: rarely are there so few.
+    private static int markAtEnd(byte[] b, int from, int end, byte mark) {
+        int i = from;
+        while (i < end && b[i] != mark && b[i] != '"' && (b[i] > '\r' || b[i] < 0)) {
             i++;
         }
-        return Math.min(i, end);
+        return i;
     }
 
     // The first quote or control character.
@@ -411,10 +417,7 @@ public final class SeparatedRows implements RowSource {
                 return Math.min(end, i + (Long.numberOfTrailingZeros(hit) >>> 3));
             }
         }
-        while (i < end && b[i] != '"' && (b[i] > '\r' || b[i] < 0)) {
-            i++;
-        }
-        return Math.min(i, end);
+        return i < end ? markAtEnd(b, i, end, (byte) '"') : end;
     }
 
     private void rememberDoubled(int cell) {

@@ -81,12 +81,10 @@ public final class EvidenceFolder {
         return target;
     }
 
-    /** Writes all but the held rows. */
-    public void write(RunReport report, String summary, String json, List<Vouched> files, List<Path> settings)
-            throws IOException {
+    /** Writes all but the held rows and the findings. */
+    public void write(String summary, String json, List<Vouched> files, List<Path> settings) throws IOException {
         Files.writeString(folder.resolve("summary.txt"), summary);
         Files.writeString(folder.resolve("outcome.json"), json);
-        writeFindings(report);
         writeFiles(files);
         Path copies = Files.createDirectories(folder.resolve("settings"));
         for (Path setting : settings) {
@@ -94,7 +92,8 @@ public final class EvidenceFolder {
         }
     }
 
-    private void writeFindings(RunReport report) throws IOException {
+    /** Writes the findings that are kept, worst first, and says how many more there are. */
+    public void writeFindings(RunReport report) throws IOException {
         try (CsvWriter csv = CsvWriter.builder().build(folder.resolve("findings.csv"))) {
             csv.writeRecord("severity", "rule", "file", "row", "field", "value", "reason", "suggestion");
             for (Finding f : report.findings().worstFirst()) {

@@ -137,8 +137,8 @@ public class SummaryTextTest {
             EvidenceFolder evidence = EvidenceFolder.create(parent, "march");
             assertThat(evidence.folder().getFileName()).hasToString(expected);
             List<Path> held = evidence.writeHeld(report, inputs);
-            evidence.write(
-                    report, "said", "{}", List.of(new EvidenceFolder.Vouched("input", "a", 1, "x:y")), List.of());
+            evidence.writeFindings(report);
+            evidence.write("said", "{}", List.of(new EvidenceFolder.Vouched("input", "a", 1, "x:y")), List.of());
             assertThat(held).hasSize(1);
             assertThat(held.get(0)).content().contains("2027-03-01,=cmd(),x,2,").doesNotContain("tin");
             assertThat(evidence.folder().resolve("summary.txt")).hasContent("said");

@@ -25,6 +25,10 @@ import java.util.Set;
  * {@code tax-codes.csv}, {@code parties.csv} and {@code periods.csv}.
  */
 final class BooksFolder {
+    private static final List<String> TYPES = words(AccountType.values());
+    private static final List<String> USES = words(AccountUse.values());
+    private static final List<String> STATUSES = words(AccountStatus.values());
+
     private final Path folder;
     private final String shown;
     private final Problems problems;
@@ -102,12 +106,12 @@ final class BooksFolder {
         for (Table.Line line : table.lines()) {
             String code = line.required("code");
             String name = line.required("name");
-            String type = line.choice("type", null, words(AccountType.values()));
-            String use = line.choice("use", "general", words(AccountUse.values()));
-            String status = line.choice("status", "open", words(AccountStatus.values()));
+            String type = line.choice("type", null, TYPES);
+            String use = line.choice("use", "general", USES);
+            String status = line.choice("status", "open", STATUSES);
             String taxCode = line.text("tax code");
             if (line.text("type") == null) {
-                line.wrong("'type' is blank; allowed: " + String.join(", ", words(AccountType.values())), "");
+                line.wrong("'type' is blank; allowed: " + String.join(", ", TYPES), "");
             }
             if (taxCode != null && !taxCodes.contains(taxCode)) {
                 line.notAllowed("tax code", taxCode, taxCodes);
