@@ -162,7 +162,7 @@ public class InCodeTest {
         run(file(lines))
                 .progress((stage, rows) -> heard.add(rows + " " + stage))
                 .check();
-        assertThat(heard).contains("512 read", "3000 read");
+        assertThat(heard).contains("1024 read", "3000 read");
     }
 
     @Test

@@ -67,9 +67,10 @@ public final class Main {
     /** Runs the command with the given streams and answers its status; for tests and embedding. */
     public static int execute(PrintWriter out, PrintWriter err, String... args) {
         CommandLine command = new CommandLine(new Main());
-        // To make a command takes longer than many a run, so those that are not called are only made to be listed.
+        // To make all commands takes longer than many a run, so where one is called the others are not made.
         Class<?> called = args.length == 0 ? null : COMMANDS.get(args[0]);
-        (called == null ? COMMANDS.values() : List.of(called)).forEach(command::addSubcommand);
+        boolean one = called != null && called != CommandLine.HelpCommand.class;
+        (one ? List.of(called) : COMMANDS.values()).forEach(command::addSubcommand);
         command.setOut(out);
         command.setErr(err);
         command.setUsageHelpWidth(100);

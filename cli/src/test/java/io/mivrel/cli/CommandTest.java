@@ -211,9 +211,23 @@ public class CommandTest {
     }
 
     @Test
+    public void allCommandsAreListedAndAWrongOneIsAnsweredWithThem() {
+        for (Printed printed : List.of(mivrel("--help"), mivrel("help"))) {
+            assertThat(printed.status()).isZero();
+            assertThat(printed.out()).contains("  demo ", "  survey ", "  check ", "  run ", "  help ");
+        }
+        Printed wrong = mivrel("chekc", "bank.yaml");
+        assertThat(wrong.status()).isEqualTo(2);
+        assertThat(wrong.err()).contains("chekc", "mivrel check");
+        Printed bare = mivrel();
+        assertThat(bare.status()).isEqualTo(2);
+        assertThat(bare.err()).contains("  survey ");
+    }
+
+    @Test
     public void helpTeachesByExample() {
         assertThat(mivrel("--help").out()).contains("mivrel demo", "mivrel check bank.yaml", "Exit status");
-        for (String command : List.of("demo", "check", "run")) {
+        for (String command : List.of("demo", "survey", "check", "run")) {
             Printed printed = mivrel(command, "--help");
             assertThat(printed.status()).isZero();
             assertThat(printed.out()).contains("Examples:", "  mivrel " + command);

@@ -8,22 +8,17 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
 
 /**
- * Reads the inputs on a thread of its own and hands over batches in order, a few ahead of the stages that follow. The
- * queue bounds the memory between them.
+ * Reads the inputs on a thread of its own and hands over batches in order, a few ahead of the stages that follow.
  */
 final class BatchReader implements AutoCloseable {
-    private static final int AHEAD = 8;
-
     /** A batch with the place of its file; a {@code null} batch ends the input or carries what failed. */
     private record Parcel(Batch batch, int fileOrdinal, Throwable failure) {}
 
     private final RunPlan plan;
     private final Set<String> heldFiles;
-    private final BlockingQueue<Parcel> queue = new ArrayBlockingQueue<>(AHEAD);
+    private final Handover<Parcel> queue = new Handover<>();
     private final List<IntakeTally> tallies = new ArrayList<>();
     private final Thread thread;
     private int fileOrdinal;
@@ -65,7 +60,7 @@ final class BatchReader implements AutoCloseable {
             for (Input input : plan.inputs()) {
                 read(input, ++ordinal);
             }
-            queue.put(new Parcel(null, 0, null));
+            queue.putLast(new Parcel(null, 0, null));
         } catch (InterruptedException stopped) {
             // Closed early: nobody waits for more.
         } catch (Throwable failure) {
@@ -75,7 +70,7 @@ final class BatchReader implements AutoCloseable {
 
     private void offerFailure(Throwable failure) {
         try {
-            queue.put(new Parcel(null, 0, failure));
+            queue.putLast(new Parcel(null, 0, failure));
         } catch (InterruptedException stopped) {
             // Closed early: nobody waits for it.
         }

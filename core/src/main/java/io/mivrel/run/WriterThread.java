@@ -6,16 +6,12 @@ import io.mivrel.model.DocumentBatch;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
 
 /**
- * Renders and writes clear documents on a thread of its own, in the order they were cleared. The queue bounds how many
- * wait. What fails there comes out of the next call here.
+ * Renders and writes clear documents on a thread of its own, in the order they were cleared. What fails there comes out of the next call here.
  */
 final class WriterThread implements AutoCloseable {
     private static final int SIZE = 256;
-    private static final int WAITING = 8;
 
     private interface Work {
         void writeBy(DeliveryWriter writer) throws IOException;
@@ -24,7 +20,7 @@ final class WriterThread implements AutoCloseable {
     private static final Work END = writer -> {};
 
     private final List<DeliveryWriter> writers;
-    private final BlockingQueue<Work> queue = new ArrayBlockingQueue<>(WAITING);
+    private final Handover<Work> queue = new Handover<>();
     private final Thread thread;
     private List<Document> batch = new ArrayList<>(SIZE);
     private volatile Throwable failure;
@@ -73,7 +69,11 @@ final class WriterThread implements AutoCloseable {
     private void hand(Work work) throws IOException {
         Threads.rethrow(failure);
         try {
-            queue.put(work);
+            if (work == END) {
+                queue.putLast(work);
+            } else {
+                queue.put(work);
+            }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("interrupted", e);

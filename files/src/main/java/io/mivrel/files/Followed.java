@@ -20,9 +20,13 @@ import java.util.zip.CRC32C;
  */
 final class Followed {
     private static final int FORCED_BY = 1 << 25;
+    private static final int TOLD_BY = 1 << 19;
 
     private final Path file;
     private long length;
+    /** The length when the reader was last told of it. */
+    private long told;
+
     private boolean closed;
     private final CRC32C checksum = new CRC32C();
     private long checked;
@@ -86,7 +90,11 @@ final class Followed {
     private synchronized void grown(long count, boolean end) {
         length += count;
         closed |= end;
-        notifyAll();
+        // To wake the reader for every little costs more than it does then.
+        if (closed || length - told >= TOLD_BY) {
+            told = length;
+            notifyAll();
+        }
     }
 
     // How many bytes lie beyond a position; waits for some, and answers 0 at the end.
