@@ -173,14 +173,14 @@ public final class Compare {
         long peak = samples.stream().mapToLong(Sample::peakBytes).max().orElse(0);
         System.out.printf(
                 Locale.ROOT,
-                "%-6s %-26s %9.2f %,12.0f %8.0f %9.0f %7.2f %6.0f%%%n",
+                "%-6s %-26s %9.2f %,12.0f %8.0f %9.0f %7s %6.0f%%%n",
                 input,
                 what,
                 seconds,
                 rows / seconds,
                 megabytes / seconds,
                 peak / 1e6,
-                ratio,
+                Double.isNaN(ratio) ? "" : String.format(Locale.ROOT, "%.2f", ratio),
                 100 * stolen);
     }
 }

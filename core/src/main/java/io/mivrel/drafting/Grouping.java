@@ -62,7 +62,7 @@ public final class Grouping implements Closeable {
     private final Field key;
     private final Target target;
     private final LongIndex apart;
-    private final LongIndex seen = new LongIndex();
+    private final LongSet seen = new LongSet();
     private final LongIndex returning = new LongIndex();
     private final LongIndex spilled = new LongIndex();
     private RecordSpill spill;
@@ -162,8 +162,7 @@ public final class Grouping implements Closeable {
         if (isApart(hash)) {
             return true;
         }
-        int known = seen.size();
-        if (seen.add(hash) != known) {
+        if (!seen.add(hash)) {
             returning.add(hash);
         }
         return false;
