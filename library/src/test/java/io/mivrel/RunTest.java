@@ -334,4 +334,19 @@ public class RunTest {
                     .isEqualTo(report.clear().totals().credit());
         }
     }
+
+    @Test
+    public void whatWasDeliveredIsRememberedThoughTheEvidenceCannotBeKept() throws Exception {
+        Workshop workshop = new Workshop().bank("Mon 01/03/2027,shop,5.00,,5.00\nTue 02/03/2027,tin,,1.00,4.00\n");
+        workshop.put("evidence", "a file in the place of the folder");
+        assertThatThrownBy(() -> workshop.run("bank"))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("will not be delivered again")
+                .hasMessageContaining("evidence could not be kept");
+        assertThat(workshop.names("out")).hasSize(1);
+        Files.delete(workshop.folder.resolve("evidence"));
+        RunReport again = workshop.run("bank").report();
+        assertThat(again.before().documents()).isEqualTo(2);
+        assertThat(workshop.names("out")).hasSize(1);
+    }
 }
