@@ -116,11 +116,11 @@ public class JournalsByTheBatchTest {
         List<String> lines = lines(seed, 1600);
         Workshop batches = workshop(lines, encoding);
         Workshop single = workshop(lines, encoding);
-        RunReport quick = batches.run("journal").report();
-        assertSame(quick, oneByOne(single));
+        RunReport batched = batches.run("journal").report();
+        assertSame(batched, oneByOne(single));
         assertSameFiles(batches, single, 1);
-        assertThat(quick.clear().documents()).isBetween(1200L, 1500L);
-        assertThat(quick.findings().counts())
+        assertThat(batched.clear().documents()).isBetween(1200L, 1500L);
+        assertThat(batched.findings().counts())
                 .containsKeys(
                         Rule.VALUE_MISSING,
                         Rule.PERIOD_CLOSED,
@@ -144,10 +144,10 @@ public class JournalsByTheBatchTest {
         }
         Workshop batches = workshop(lines, "UTF-8");
         Workshop single = workshop(lines, "UTF-8");
-        RunReport quick = batches.run("journal").report();
-        assertSame(quick, oneByOne(single));
+        RunReport batched = batches.run("journal").report();
+        assertSame(batched, oneByOne(single));
         assertSameFiles(batches, single, 1);
-        assertThat(quick.findings().counts().get(Rule.REFERENCE_RETURNS)).isBetween(20L, 80L);
+        assertThat(batched.findings().counts().get(Rule.REFERENCE_RETURNS)).isBetween(20L, 80L);
     }
 
     @Test
@@ -167,12 +167,13 @@ public class JournalsByTheBatchTest {
         for (int v = 9001; v <= 9100; v++) {
             voucher(v, random, corrected);
         }
-        RunReport quick = file(batches, corrected).run("journal").report();
-        assertSame(quick, oneByOne(file(single, corrected)));
+        RunReport batched = file(batches, corrected).run("journal").report();
+        assertSame(batched, oneByOne(file(single, corrected)));
         assertSameFiles(batches, single, 2);
-        assertThat(quick.before().documents()).isBetween(delivered - 20, delivered - 10);
-        assertThat(quick.findings().counts().get(Rule.CHANGED_SINCE_DELIVERED)).isBetween(10L, 20L);
-        assertThat(quick.clear().documents()).isBetween(70L, 100L);
+        assertThat(batched.before().documents()).isBetween(delivered - 20, delivered - 10);
+        assertThat(batched.findings().counts().get(Rule.CHANGED_SINCE_DELIVERED))
+                .isBetween(10L, 20L);
+        assertThat(batched.clear().documents()).isBetween(70L, 100L);
     }
 
     private static int firstOf(String voucher, List<String> lines) {

@@ -40,6 +40,45 @@ public class CellsTest {
     }
 
     @Test
+    public void codesAreToldFromTheirBeginningsAndFromWhatFollows() {
+        SpanMap<String> map = SpanMap.ofKeys(Set.of("5010", "50100", "STD", "a code of more than eight bytes", ""));
+        byte[] text = bytes("50100STDa code of more than eight bytes!");
+        assertThat(map.get(text, 0, 4)).isEqualTo("5010");
+        assertThat(map.get(text, 0, 5)).isEqualTo("50100");
+        assertThat(map.get(text, 0, 3)).isNull();
+        assertThat(map.get(text, 5, 8)).isEqualTo("STD");
+        assertThat(map.get(text, 8, text.length - 1)).isEqualTo("a code of more than eight bytes");
+        assertThat(map.get(text, 8, text.length)).isNull();
+        assertThat(map.get(text, 3, 3)).isEmpty();
+    }
+
+    @Test
+    public void theLastBytesOfAnArrayAreReadAsAllOthers() {
+        Random random = new Random(2);
+        byte[] bytes = new byte[24];
+        random.nextBytes(bytes);
+        byte[] roomy = java.util.Arrays.copyOf(bytes, 64);
+        for (int at = 0; at < bytes.length; at++) {
+            for (int length = 1; length <= Math.min(8, bytes.length - at); length++) {
+                long expected = 0;
+                for (int i = 0; i < length; i++) {
+                    expected |= (bytes[at + i] & 0xFFL) << 8 * i;
+                }
+                assertThat(Spans.few(bytes, at, length)).isEqualTo(expected);
+                assertThat(Spans.few(roomy, at, length)).isEqualTo(expected);
+                assertThat(Spans.same(bytes, at, roomy, at, length)).isTrue();
+                byte[] other = roomy.clone();
+                other[at + random.nextInt(length)] ^= 4;
+                assertThat(Spans.same(bytes, at, other, at, length)).isFalse();
+                // What lies behind is nobody's business.
+                other = roomy.clone();
+                other[at + length] ^= 4;
+                assertThat(Spans.same(bytes, at, other, at, length)).isTrue();
+            }
+        }
+    }
+
+    @Test
     public void aTextInASpanHashesAsTheString() {
         for (String text : new String[] {"", "1", "V-104", "été – 3", "1234567"}) {
             byte[] chars = bytes("<" + text + ">");

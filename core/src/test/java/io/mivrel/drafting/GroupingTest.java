@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Record;
 import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordRange;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -145,5 +146,50 @@ public class GroupingTest {
             }
         }
         assertThat(rows).hasSize(60_000);
+    }
+
+    @Test
+    public void groupsTakenManyAtATimeAreThoseTakenOneByOne() throws IOException {
+        Random random = new Random(6);
+        List<Record> records = new ArrayList<>();
+        for (int row = 1; row <= 5_000; row++) {
+            // Runs of one to four lines, some of them blank, some of a reference that stood before.
+            int run = row / (1 + row % 4);
+            String reference = row % 50 == 0 ? null : "R" + (random.nextInt(40) == 0 ? run / 2 : run);
+            records.add(line(row < 2_500 ? "f" : "g", reference, row));
+        }
+        String oneByOne = shape(group(records));
+        groups.clear();
+        int[] calls = new int[2];
+        Grouping.Target target = new Grouping.Target() {
+            @Override
+            public void group(RecordRange group, Grouping.Stand stand) {
+                calls[0]++;
+                groups.add(List.copyOf(group));
+            }
+
+            @Override
+            public void groups(RecordBatch batch, int[] bounds, int count) {
+                calls[1]++;
+                for (int i = 0; i < count; i++) {
+                    assertThat(bounds[i]).isLessThan(bounds[i + 1]);
+                    groups.add(List.copyOf(batch.range(bounds[i], bounds[i + 1])));
+                }
+            }
+        };
+        Grouping grouping = new Grouping(JournalLines.TABLE, JournalLines.REFERENCE, target);
+        boolean again = true;
+        while (again) {
+            groups.clear();
+            batches(records).forEach(grouping::accept);
+            grouping.finish();
+            grouping.close();
+            again = grouping.mustStartOver();
+            grouping = grouping.nextPass(target);
+        }
+        assertThat(shape(groups)).isEqualTo(oneByOne);
+        assertThat(groups.stream().mapToInt(List::size).sum()).isEqualTo(5_000);
+        assertThat(calls[0]).isPositive();
+        assertThat(calls[1]).isPositive();
     }
 }
