@@ -51,7 +51,11 @@ final class Followed {
 
             @Override
             public void write(byte[] bytes, int from, int count) throws IOException {
-                out.write(bytes, from, count);
+                try {
+                    out.write(bytes, from, count);
+                } catch (IOException e) {
+                    throw failed(e);
+                }
                 grown(count, false);
                 unforced += count;
                 if (unforced >= FORCED_BY && forcing.isDone()) {
@@ -72,9 +76,13 @@ final class Followed {
                 try {
                     forcing.join();
                 } catch (CompletionException e) {
-                    throw new IOException(
-                            file + ": the disk failed: " + e.getCause().getMessage(), e);
+                    throw failed(e.getCause());
                 }
+            }
+
+            // The file has no name of its own yet, so its folder is told.
+            private IOException failed(Throwable e) {
+                return new IOException(file.getParent() + ": the import file cannot be written: " + e.getMessage(), e);
             }
 
             @Override
