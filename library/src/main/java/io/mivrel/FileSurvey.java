@@ -7,8 +7,8 @@ import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.ProposalFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.report.SurveyText;
+import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Comparison;
 import io.mivrel.survey.LinkFinder;
@@ -66,7 +66,7 @@ public final class FileSurvey {
             return null;
         }
         FileSurvey main = files.get(links.main());
-        LinkedFile linked = new LinkedFile(main.file, members.get(links.main()).form(), links.links());
+        LinkedFile linked = new LinkedFile(main.file, members.get(links.main()).format(), links.links());
         Survey survey = new Surveyor(main.survey.file(), linked, progress).survey();
         return new FileSurvey(main.file, survey.linked(links, main.survey));
     }

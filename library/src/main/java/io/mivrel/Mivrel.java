@@ -4,7 +4,7 @@ import io.mivrel.books.Books;
 import io.mivrel.checking.Check;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.delivery.Delivery;
-import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
@@ -13,9 +13,9 @@ import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.ledger.Register;
+import io.mivrel.run.DeliveryTarget;
+import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
-import io.mivrel.run.Memory;
-import io.mivrel.run.Order;
 import io.mivrel.run.Progress;
 import io.mivrel.run.RunPlan;
 import java.io.IOException;
@@ -90,7 +90,7 @@ public final class Mivrel {
 
     // What only shows when all settings are together is still a mistake in the run sheet.
     private void requireWhole(Path runSheet) throws SettingsException {
-        List<String> gaps = plan(inputs(), false, Memory.NONE).gaps();
+        List<String> gaps = plan(inputs(), false, DocumentHistory.NONE).gaps();
         if (!gaps.isEmpty()) {
             throw new SettingsException(gaps.stream()
                     .map(gap -> new SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
@@ -185,8 +185,8 @@ public final class Mivrel {
         return new Session(this).run();
     }
 
-    RunPlan plan(List<Input> inputs, boolean deliver, Memory memory) {
-        List<Order> orders = targets.stream().map(this::order).toList();
+    RunPlan plan(List<Input> inputs, boolean deliver, DocumentHistory memory) {
+        List<DeliveryTarget> orders = targets.stream().map(this::order).toList();
         return new RunPlan(
                 name, books, inputs, coding, suspense, dates, orders, checks, holdEverything, first, memory, deliver);
     }
@@ -200,10 +200,10 @@ public final class Mivrel {
                 source.shown(), source.layout(), SourceFiles.opener(source.path(), source.shown(), source.layout()));
     }
 
-    private Order order(Target target) {
-        DeliveryForm form = target.delivery().form();
+    private DeliveryTarget order(Target target) {
+        DeliveryFormat form = target.delivery().format();
         String date = today().toString();
-        return new Order(
+        return new DeliveryTarget(
                 target.delivery(),
                 () -> new FolderOutlet(target.folder(), form, part -> form.fileName(slug(), date, part)));
     }

@@ -1,18 +1,18 @@
 package io.mivrel;
 
-import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.shape.FanOut;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.shape.FanOut;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Survey;
 import java.io.IOException;
@@ -47,10 +47,10 @@ final class Preview {
         try (RowSource rows = source.open();
                 RowSource again = source.open()) {
             Intake intake = new Intake(layout, survey.file(), again, 2, DateWindow.ALL, false);
-            Batch batch = intake.newBatch();
+            IntakeBlock batch = intake.newBatch();
             intake.fill(batch);
             for (int i = 0; i < Math.min(most, batch.records().size()); i++) {
-                Record record = batch.records().get(i);
+                SourceRecord record = batch.records().get(i);
                 Row row = rows.next();
                 while (row != null && (row.number() < record.row() || row.ended() != null)) {
                     row = rows.next();
@@ -76,7 +76,7 @@ final class Preview {
         return titles;
     }
 
-    private void row(Row row, List<String> titles, Record record) {
+    private void row(Row row, List<String> titles, SourceRecord record) {
         line("row " + row.number(), "as it stands in the file", "as it is read", "");
         Map<Field, String> left = values(record);
         // The last cell of fixed-width text is the line as a whole, which says nothing more.
@@ -129,7 +129,7 @@ final class Preview {
         return clean.length() <= most ? clean : clean.substring(0, most - 1) + "~";
     }
 
-    private static Map<Field, String> values(Record record) {
+    private static Map<Field, String> values(SourceRecord record) {
         Map<Field, String> values = new LinkedHashMap<>();
         for (Field field : record.table().fields()) {
             if (!field.derived() && record.has(field)) {
@@ -139,7 +139,7 @@ final class Preview {
         return values;
     }
 
-    private static String value(Record record, Field field) {
+    private static String value(SourceRecord record, Field field) {
         return field.type() == FieldType.AMOUNT
                 ? Money.show(record.number(field), 2)
                 : field.type() == FieldType.DATE

@@ -1,13 +1,13 @@
 package io.mivrel;
 
 import io.mivrel.delivery.DeliveredFile;
-import io.mivrel.files.Digests;
+import io.mivrel.files.bytes.Digests;
 import io.mivrel.ledger.Register;
 import io.mivrel.report.EvidenceFolder;
-import io.mivrel.report.EvidenceFolder.Vouched;
+import io.mivrel.report.EvidenceFolder.FileDigest;
 import io.mivrel.report.SummaryText;
+import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
-import io.mivrel.run.Memory;
 import io.mivrel.run.Run;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
@@ -33,7 +33,7 @@ final class Session {
     Outcome check() throws IOException {
         Path register = register();
         if (register == null || !Files.exists(register)) {
-            return new Outcome(execute(false, Memory.NONE), null, List.of());
+            return new Outcome(execute(false, DocumentHistory.NONE), null, List.of());
         }
         try (Register memory = Register.open(register, run.name())) {
             return new Outcome(execute(false, memory), null, List.of());
@@ -42,10 +42,10 @@ final class Session {
 
     Outcome run() throws IOException {
         if (run.home() == null) {
-            return new Outcome(execute(true, Memory.NONE), null, List.of());
+            return new Outcome(execute(true, DocumentHistory.NONE), null, List.of());
         }
-        try (Awaited memory = new Awaited(register(), run.name())) {
-            List<CompletableFuture<Vouched>> digests = digestInputs();
+        try (DeferredRegister memory = new DeferredRegister(register(), run.name())) {
+            List<CompletableFuture<FileDigest>> digests = digestInputs();
             RunReport report = execute(true, memory);
             // The disk takes its time to remember; meanwhile the evidence is written.
             CompletableFuture<Void> remembered = report.deliveries().isEmpty()
@@ -97,11 +97,11 @@ final class Session {
         return run.home() == null ? null : run.home().resolve(".mivrel").resolve("register.db");
     }
 
-    private RunReport execute(boolean deliver, Memory memory) throws IOException {
+    private RunReport execute(boolean deliver, DocumentHistory memory) throws IOException {
         return Run.execute(run.plan(inputs, deliver, memory), run.progress());
     }
 
-    private Outcome keepEvidence(RunReport report, List<CompletableFuture<Vouched>> digests) throws IOException {
+    private Outcome keepEvidence(RunReport report, List<CompletableFuture<FileDigest>> digests) throws IOException {
         run.progress().at("evidence", report.rowsRead());
         EvidenceFolder folder = EvidenceFolder.create(run.home().resolve("evidence"), run.slug() + "-" + run.today());
         CompletableFuture<Void> findings = beside(() -> folder.writeFindings(report));
@@ -113,7 +113,7 @@ final class Session {
     }
 
     // Digests of large inputs take their time, so they are begun when the run begins.
-    private List<CompletableFuture<Vouched>> digestInputs() {
+    private List<CompletableFuture<FileDigest>> digestInputs() {
         return run.sources().stream()
                 .map(source -> CompletableFuture.supplyAsync(() -> {
                     try {
@@ -136,15 +136,15 @@ final class Session {
         }
     }
 
-    private List<Vouched> vouched(RunReport report, List<CompletableFuture<Vouched>> inputs) throws IOException {
-        List<Vouched> files = new ArrayList<>();
-        for (CompletableFuture<Vouched> input : inputs) {
+    private List<FileDigest> vouched(RunReport report, List<CompletableFuture<FileDigest>> inputs) throws IOException {
+        List<FileDigest> files = new ArrayList<>();
+        for (CompletableFuture<FileDigest> input : inputs) {
             files.add(finished(input));
         }
         for (DeliveredFile delivered : report.deliveries()) {
             for (int i = 0; i < delivered.files().size(); i++) {
                 Path path = Path.of(delivered.files().get(i));
-                files.add(new Vouched(
+                files.add(new FileDigest(
                         "output",
                         relative(path),
                         Files.size(path),
@@ -164,16 +164,16 @@ final class Session {
         return absolute.startsWith(home) ? home.relativize(absolute).toString() : absolute.toString();
     }
 
-    private static Vouched vouched(String role, Path path, String shown) throws IOException {
-        return new Vouched(role, shown, Files.size(path), Digests.of(path));
+    private static FileDigest vouched(String role, Path path, String shown) throws IOException {
+        return new FileDigest(role, shown, Files.size(path), Digests.of(path));
     }
 
     /** The register, opened beside the reading of the first rows. */
-    private static final class Awaited implements Memory, AutoCloseable {
+    private static final class DeferredRegister implements DocumentHistory, AutoCloseable {
         private final CompletableFuture<Register> opening;
         private Register register;
 
-        Awaited(Path file, String runName) {
+        DeferredRegister(Path file, String runName) {
             opening = CompletableFuture.supplyAsync(() -> {
                 try {
                     return Register.open(file, runName);

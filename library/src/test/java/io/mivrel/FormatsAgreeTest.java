@@ -3,7 +3,7 @@ package io.mivrel;
 import static io.mivrel.model.BankLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.mivrel.intake.FileKind;
+import io.mivrel.rows.FileKind;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;

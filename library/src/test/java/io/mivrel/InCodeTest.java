@@ -12,14 +12,14 @@ import io.mivrel.coding.CodingTable;
 import io.mivrel.coding.Direction;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
-import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Takes;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.LeftOut;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
+import io.mivrel.rows.LeftOut;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -63,9 +63,9 @@ public class InCodeTest {
         return Files.write(folder.resolve("bank.csv"), List.of(lines));
     }
 
-    private static Delivery journals(DeliveryForm form) {
+    private static Delivery journals(DeliveryFormat form) {
         return Delivery.named("journals", Takes.JOURNALS)
-                .form(form)
+                .format(form)
                 .column("account", JournalLines.ACCOUNT)
                 .column("date", JournalLines.DATE)
                 .column("amount", JournalLines.AMOUNT)
@@ -83,7 +83,7 @@ public class InCodeTest {
     public void nothingIsKeptUnlessAFolderIsNamed() throws IOException {
         Path file = file("date,text,amount", "2027-03-01,shop,5.00");
         Outcome outcome = run(file)
-                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                .deliver(journals(DeliveryFormat.csv("j.csv")), folder.resolve("out"))
                 .run();
         assertThat(outcome.isAllClear()).isTrue();
         assertThat(outcome.evidence()).isNull();
@@ -98,7 +98,7 @@ public class InCodeTest {
         Path file = file("date,text,amount", "2027-03-01,shop,5.00", "2027-03-01,shop,5.00");
         for (int round = 0; round < 3; round++) {
             RunReport report = run(file)
-                    .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                    .deliver(journals(DeliveryFormat.csv("j.csv")), folder.resolve("out"))
                     .keepIn(folder)
                     .run()
                     .report();
@@ -108,7 +108,7 @@ public class InCodeTest {
                 file,
                 List.of("date,text,amount", "2027-03-01,shop,5.00", "2027-03-01,shop,5.00", "2027-03-01,shop,5.00"));
         RunReport third = run(file)
-                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                .deliver(journals(DeliveryFormat.csv("j.csv")), folder.resolve("out"))
                 .keepIn(folder)
                 .run()
                 .report();
@@ -121,7 +121,7 @@ public class InCodeTest {
     public void fileNamesHaveTheDayOfTheClock() throws IOException {
         Path file = file("date,text,amount", "2027-03-01,shop,5.00");
         run(file)
-                .deliver(journals(DeliveryForm.csv("{run}-{date}-{part}.csv")), folder.resolve("out"))
+                .deliver(journals(DeliveryFormat.csv("{run}-{date}-{part}.csv")), folder.resolve("out"))
                 .run();
         // Half past eleven in the morning in Greenwich is the next day in Auckland.
         assertThat(folder.resolve("out/shop-takings-2027-04-01-1.csv")).exists();
@@ -133,7 +133,7 @@ public class InCodeTest {
         assertThat(run(file).check().report().held().documents()).isEqualTo(1);
         RunReport report = run(file)
                 .uncodedTo("2900")
-                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                .deliver(journals(DeliveryFormat.csv("j.csv")), folder.resolve("out"))
                 .run()
                 .report();
         assertThat(report.clear().documents()).isEqualTo(1);
@@ -169,7 +169,7 @@ public class InCodeTest {
     public void oneDeliveryGetsTheLinesAnotherTheJournals() throws IOException {
         Path file = file("date,text,amount", "2027-03-01,shop,5.00");
         Delivery lines = Delivery.named("lines", Takes.BANK_TRANSACTIONS)
-                .form(new DeliveryForm(';', "UTF-8", "\n", true, true, true, 0, "b.csv"))
+                .format(new DeliveryFormat(';', "UTF-8", "\n", true, true, true, 0, "b.csv"))
                 .column(DeliveryColumn.date("d", BankLines.DATE, "d.M.uuuu"))
                 .column("in", BankLines.MONEY_IN)
                 .column(DeliveryColumn.of("out", BankLines.MONEY_OUT).blankForZero())
@@ -178,7 +178,7 @@ public class InCodeTest {
                 .build();
         run(file)
                 .deliver(lines, folder.resolve("out"))
-                .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("other"))
+                .deliver(journals(DeliveryFormat.csv("j.csv")), folder.resolve("other"))
                 .run();
         assertThat(folder.resolve("out/b.csv"))
                 .content(StandardCharsets.UTF_8)
@@ -216,7 +216,7 @@ public class InCodeTest {
         }
         Path file = file(lines);
         assertThatThrownBy(() -> run(file)
-                        .deliver(journals(DeliveryForm.csv("j.csv")), folder.resolve("out"))
+                        .deliver(journals(DeliveryFormat.csv("j.csv")), folder.resolve("out"))
                         .run())
                 .isInstanceOf(ArithmeticException.class);
         assertThat(folder.resolve("out"))

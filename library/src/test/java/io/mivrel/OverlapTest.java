@@ -2,9 +2,9 @@ package io.mivrel;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.mivrel.intake.LeftOut;
 import io.mivrel.model.Finding;
 import io.mivrel.report.SummaryText;
+import io.mivrel.rows.LeftOut;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.ArrayList;

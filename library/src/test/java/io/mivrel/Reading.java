@@ -2,15 +2,15 @@ package io.mivrel;
 
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
-import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.intake.RowSource;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.RowSource;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -42,7 +42,7 @@ record Reading(List<String> records, List<Finding> findings, IntakeTally tally) 
                     false);
             boolean more = true;
             while (more) {
-                Batch batch = intake.newBatch();
+                IntakeBlock batch = intake.newBatch();
                 more = intake.fill(batch);
                 findings.addAll(batch.findings());
                 for (int i = 0; i < batch.records().size(); i++) {
@@ -53,7 +53,7 @@ record Reading(List<String> records, List<Finding> findings, IntakeTally tally) 
         }
     }
 
-    private static String text(Record record, Field... wanted) {
+    private static String text(SourceRecord record, Field... wanted) {
         StringBuilder text = new StringBuilder();
         for (Field field : wanted) {
             String value = !record.has(field)

@@ -5,11 +5,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.BalanceProof;
-import io.mivrel.intake.LeftOut;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import io.mivrel.report.SummaryText;
+import io.mivrel.rows.LeftOut;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
 import java.nio.file.Files;

@@ -3,7 +3,7 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.intake.FileKind;
+import io.mivrel.rows.FileKind;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Survey;
 import java.io.IOException;

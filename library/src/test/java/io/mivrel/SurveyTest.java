@@ -5,14 +5,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.files.SurveyedFile;
 import io.mivrel.files.settings.SettingsException;
-import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Money;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.RowSource;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import java.io.IOException;
@@ -101,10 +101,10 @@ public class SurveyTest {
             Intake intake = new Intake(layout, "unknown", rows, 2, DateWindow.ALL, false);
             boolean more = true;
             while (more) {
-                Batch batch = intake.newBatch();
+                IntakeBlock batch = intake.newBatch();
                 more = intake.fill(batch);
                 for (int i = 0; i < batch.records().size(); i++) {
-                    Record record = batch.records().get(i);
+                    SourceRecord record = batch.records().get(i);
                     records.add(record.date(BankLines.DATE) + " " + record.number(BankLines.AMOUNT));
                 }
             }

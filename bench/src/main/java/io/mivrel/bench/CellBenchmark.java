@@ -1,9 +1,9 @@
 package io.mivrel.bench;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.DatePattern;
-import io.mivrel.cells.SpanMap;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.DatePattern;
+import io.mivrel.text.SpanMap;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;

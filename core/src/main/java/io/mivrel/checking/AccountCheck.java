@@ -6,11 +6,10 @@ import io.mivrel.books.AccountType;
 import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
-import io.mivrel.cells.SpanMap;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
@@ -18,9 +17,10 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.SpanMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -44,7 +44,7 @@ final class AccountCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBatch batch, boolean[] marked) {
+    public void passes(DocumentBlock batch, boolean[] marked) {
         for (int i = 0; i < batch.size(); i++) {
             marked[i] = marked[i]
                     && (batch instanceof BankBatch lines
@@ -84,7 +84,7 @@ final class AccountCheck implements Check {
     public void check(Document document, Consumer<Finding> findings) {
         if (document instanceof Invoice invoice) {
             for (InvoiceLine line : invoice.lines()) {
-                Record source = line.source();
+                SourceRecord source = line.source();
                 Account account = check(source.text(InvoiceLines.ACCOUNT), source, findings);
                 if (account != null) {
                     suitable(invoice, account, source, findings);
@@ -101,7 +101,7 @@ final class AccountCheck implements Check {
         }
     }
 
-    private boolean allOpen(RecordBatch batch, int from, int to) {
+    private boolean allOpen(RecordBlock batch, int from, int to) {
         for (int i = from; i < to; i++) {
             int start = batch.textStart(JournalLines.ACCOUNT, i);
             if (!isOpen(accounts.get(batch.textBytes(), start, batch.textEnd(JournalLines.ACCOUNT, i)))) {
@@ -115,7 +115,7 @@ final class AccountCheck implements Check {
         return account != null && account.status() == AccountStatus.OPEN;
     }
 
-    private Account check(String code, Record line, Consumer<Finding> findings) {
+    private Account check(String code, SourceRecord line, Consumer<Finding> findings) {
         Account account = books.account(code);
         if (account == null) {
             findings.accept(new Finding(
@@ -142,7 +142,7 @@ final class AccountCheck implements Check {
         return null;
     }
 
-    private static void suitable(Invoice invoice, Account account, Record line, Consumer<Finding> findings) {
+    private static void suitable(Invoice invoice, Account account, SourceRecord line, Consumer<Finding> findings) {
         boolean control = account.holdsMoney()
                 || account.use() == AccountUse.RECEIVABLES
                 || account.use() == AccountUse.PAYABLES

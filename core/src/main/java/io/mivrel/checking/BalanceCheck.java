@@ -3,7 +3,7 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalBatch;
@@ -11,7 +11,7 @@ import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import java.util.List;
 import java.util.function.Consumer;
@@ -31,9 +31,9 @@ final class BalanceCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBatch batch, boolean[] marked) {
+    public void passes(DocumentBlock batch, boolean[] marked) {
         if (batch instanceof JournalBatch journals) {
-            RecordBatch lines = journals.records();
+            RecordBlock lines = journals.records();
             for (int i = 0; i < journals.size(); i++) {
                 long sum = 0;
                 for (int line = journals.from(i); marked[i] && line < journals.to(i); line++) {

@@ -1,7 +1,7 @@
 package io.mivrel.checking;
 
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import java.util.function.Consumer;
 
@@ -23,7 +23,7 @@ public interface Check {
      * @param batch those that are marked are decided
      * @param marked by document
      */
-    default void passes(DocumentBatch batch, boolean[] marked) {
+    default void passes(DocumentBlock batch, boolean[] marked) {
         for (int i = 0; i < batch.size(); i++) {
             marked[i] = marked[i] && passes(batch.get(i));
         }

@@ -3,22 +3,22 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
 import io.mivrel.books.Party;
-import io.mivrel.cells.SpanMap;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.SpanMap;
 import java.util.Collection;
 import java.util.function.Consumer;
 
@@ -35,8 +35,8 @@ final class CodeCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBatch batch, boolean[] marked) {
-        RecordBatch records = batch.records();
+    public void passes(DocumentBlock batch, boolean[] marked) {
+        RecordBlock records = batch.records();
         for (int i = 0; i < batch.size(); i++) {
             marked[i] = marked[i]
                     && (batch instanceof BankBatch lines
@@ -59,12 +59,12 @@ final class CodeCheck implements Check {
         return lines != null && allKnown(lines.batch(), lines.from(), lines.to());
     }
 
-    private boolean allKnown(RecordBatch lines, int from, int to) {
+    private boolean allKnown(RecordBlock lines, int from, int to) {
         return allKnown(lines, JournalLines.TAX_CODE, taxCodes, from, to)
                 && allKnown(lines, JournalLines.PARTY, parties, from, to);
     }
 
-    private static boolean allKnown(RecordBatch lines, Field field, SpanMap<String> known, int from, int to) {
+    private static boolean allKnown(RecordBlock lines, Field field, SpanMap<String> known, int from, int to) {
         if (lines.lacks(field)) {
             return true;
         }
@@ -86,10 +86,10 @@ final class CodeCheck implements Check {
             taxCode(transaction.record(), transaction.coding().taxCode(), findings);
             party(transaction.record(), transaction.coding().party(), findings);
         } else if (document instanceof Invoice invoice) {
-            for (Record line : invoice.records()) {
+            for (SourceRecord line : invoice.records()) {
                 taxCode(line, line.text(InvoiceLines.TAX_CODE), findings);
             }
-            Record first = invoice.records().get(0);
+            SourceRecord first = invoice.records().get(0);
             Party party = party(first, first.text(InvoiceLines.PARTY), findings);
             if (party != null && party.isCustomer() != invoice.kind().isSale()) {
                 findings.accept(new Finding(
@@ -105,13 +105,13 @@ final class CodeCheck implements Check {
     }
 
     private void each(Document document, Field taxCode, Field party, Consumer<Finding> findings) {
-        for (Record line : document.records()) {
+        for (SourceRecord line : document.records()) {
             taxCode(line, line.text(taxCode), findings);
             party(line, line.text(party), findings);
         }
     }
 
-    private void taxCode(Record line, String code, Consumer<Finding> findings) {
+    private void taxCode(SourceRecord line, String code, Consumer<Finding> findings) {
         if (code != null && books.taxCode(code) == null) {
             findings.accept(new Finding(
                     Rule.TAX_CODE_UNKNOWN,
@@ -123,7 +123,7 @@ final class CodeCheck implements Check {
         }
     }
 
-    private Party party(Record line, String code, Consumer<Finding> findings) {
+    private Party party(SourceRecord line, String code, Consumer<Finding> findings) {
         if (code == null) {
             return null;
         }

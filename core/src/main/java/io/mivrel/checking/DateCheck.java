@@ -3,7 +3,7 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.books.Period;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import java.time.LocalDate;
@@ -29,7 +29,7 @@ final class DateCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBatch batch, boolean[] marked) {
+    public void passes(DocumentBlock batch, boolean[] marked) {
         if (!books.periods().isEmpty()) {
             for (int i = 0; i < batch.size(); i++) {
                 long day = batch.day(i);

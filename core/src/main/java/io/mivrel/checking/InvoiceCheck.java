@@ -3,15 +3,15 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.books.TaxCode;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
-import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.function.Consumer;
@@ -32,7 +32,7 @@ final class InvoiceCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBatch batch, boolean[] marked) {
+    public void passes(DocumentBlock batch, boolean[] marked) {
         // There is no invoice among them.
     }
 
@@ -60,7 +60,7 @@ final class InvoiceCheck implements Check {
     }
 
     private void net(InvoiceLine line, Consumer<Finding> findings) {
-        Record source = line.source();
+        SourceRecord source = line.source();
         BigDecimal quantity = source.decimal(InvoiceLines.QUANTITY);
         BigDecimal price = source.decimal(InvoiceLines.PRICE);
         if (quantity == null || price == null) {
@@ -70,7 +70,7 @@ final class InvoiceCheck implements Check {
         try {
             reckoned = Money.extend(quantity, price, decimals);
         } catch (ArithmeticException tooLarge) {
-            reckoned = Record.ABSENT;
+            reckoned = SourceRecord.ABSENT;
         }
         if (reckoned != line.net()) {
             report(
@@ -79,7 +79,7 @@ final class InvoiceCheck implements Check {
                     "net",
                     Money.show(line.net(), decimals),
                     quantity.toPlainString() + " x " + price.toPlainString() + " = "
-                            + (reckoned == Record.ABSENT ? "too large" : Money.show(reckoned, decimals)),
+                            + (reckoned == SourceRecord.ABSENT ? "too large" : Money.show(reckoned, decimals)),
                     Math.abs(reckoned) != Math.abs(line.net())
                                     && Imbalance.areSwapped(Math.abs(reckoned), Math.abs(line.net()))
                             ? "two digits are probably swapped"
@@ -89,7 +89,7 @@ final class InvoiceCheck implements Check {
     }
 
     private void tax(InvoiceLine line, Consumer<Finding> findings) {
-        Record source = line.source();
+        SourceRecord source = line.source();
         TaxCode code = books.taxCode(source.text(InvoiceLines.TAX_CODE));
         if (code == null) {
             if (line.tax() != 0 && !source.has(InvoiceLines.TAX_CODE)) {
@@ -121,7 +121,7 @@ final class InvoiceCheck implements Check {
     private void total(Invoice invoice, Consumer<Finding> findings) {
         long stated = invoice.records().get(0).number(InvoiceLines.TOTAL);
         long gross = invoice.gross();
-        if (stated == Record.ABSENT || stated == gross) {
+        if (stated == SourceRecord.ABSENT || stated == gross) {
             return;
         }
         String suggestion = "compare with the document";

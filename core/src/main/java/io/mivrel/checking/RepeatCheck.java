@@ -1,14 +1,14 @@
 package io.mivrel.checking;
 
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Origin;
-import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
@@ -29,7 +29,7 @@ final class RepeatCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBatch batch, boolean[] marked) {
+    public void passes(DocumentBlock batch, boolean[] marked) {
         // Only invoices are looked at.
     }
 
@@ -52,7 +52,7 @@ final class RepeatCheck implements Check {
 
     private static String content(Invoice invoice) {
         StringBuilder content = new StringBuilder();
-        Record first = invoice.records().get(0);
+        SourceRecord first = invoice.records().get(0);
         content.append(invoice.kind()).append('|').append(first.text(InvoiceLines.PARTY));
         content.append('|').append(invoice.date());
         for (InvoiceLine line : invoice.lines()) {

@@ -3,7 +3,7 @@ package io.mivrel.coding;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Field;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -47,7 +47,7 @@ public final class Coder {
      *
      * @param index place of the line in its batch
      */
-    public Coding decide(RecordBatch lines, int index) {
+    public Coding decide(RecordBlock lines, int index) {
         long amount = lines.number(BankLines.AMOUNT, index);
         int best = first(lines, BankLines.NARRATIVE, index, entries.length, amount);
         if (!lines.lacks(BankLines.PAYEE)) {
@@ -69,7 +69,7 @@ public final class Coder {
         return codings[best];
     }
 
-    private int first(RecordBatch lines, Field field, int index, int limit, long amount) {
+    private int first(RecordBlock lines, Field field, int index, int limit, long amount) {
         return phrases.first(
                 lines.textBytes(), lines.textStart(field, index), lines.textEnd(field, index), limit, amount);
     }

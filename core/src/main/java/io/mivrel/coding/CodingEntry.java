@@ -1,6 +1,6 @@
 package io.mivrel.coding;
 
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import java.util.List;
 import java.util.Objects;
 
@@ -11,8 +11,8 @@ import java.util.Objects;
  * @param direction whether money came in or went out
  * @param words any of these phrases must stand in the narrative or payee as whole words, without regard to case; a star
  *     at an end of a phrase lets the word go on there. Empty when words do not matter
- * @param from smallest amount in minor units without sign; {@link Record#ABSENT} for none
- * @param to largest amount in minor units without sign; {@link Record#ABSENT} for none
+ * @param from smallest amount in minor units without sign; {@link SourceRecord#ABSENT} for none
+ * @param to largest amount in minor units without sign; {@link SourceRecord#ABSENT} for none
  * @param account account code given
  * @param taxCode tax contained in the amount; {@code null} for none
  * @param party customer or supplier code; {@code null} for none
@@ -39,6 +39,6 @@ public record CodingEntry(
     /** An entry that goes by words only. */
     public static CodingEntry words(String name, Direction direction, String account, String... words) {
         return new CodingEntry(
-                name, direction, List.of(words), Record.ABSENT, Record.ABSENT, account, null, null, null);
+                name, direction, List.of(words), SourceRecord.ABSENT, SourceRecord.ABSENT, account, null, null, null);
     }
 }

@@ -1,6 +1,6 @@
 package io.mivrel.coding;
 
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import java.util.List;
 
 /** Which amounts each entry of a coding table takes, by direction. Immutable. */
@@ -18,10 +18,10 @@ final class Limits {
         most = new long[size];
         for (int i = 0; i < size; i++) {
             CodingEntry entry = entries.get(i);
-            long from = entry.from() == Record.ABSENT ? 0 : entry.from();
+            long from = entry.from() == SourceRecord.ABSENT ? 0 : entry.from();
             leastIn[i] = entry.direction() == Direction.OUT ? Long.MAX_VALUE : from;
             leastOut[i] = entry.direction() == Direction.IN ? Long.MAX_VALUE : from;
-            most[i] = entry.to() == Record.ABSENT ? Long.MAX_VALUE : entry.to();
+            most[i] = entry.to() == SourceRecord.ABSENT ? Long.MAX_VALUE : entry.to();
         }
     }
 
@@ -29,15 +29,5 @@ final class Limits {
     boolean fit(int entry, long amount) {
         long size = Math.abs(amount);
         return size >= (amount < 0 ? leastOut : leastIn)[entry] && size <= most[entry];
-    }
-
-    /** True when the entry takes every amount that goes this way. */
-    boolean takesAll(int entry, boolean out) {
-        return (out ? leastOut : leastIn)[entry] == 0 && most[entry] == Long.MAX_VALUE;
-    }
-
-    /** True when the entry takes no amount that goes this way. */
-    boolean takesNone(int entry, boolean out) {
-        return (out ? leastOut : leastIn)[entry] == Long.MAX_VALUE;
     }
 }

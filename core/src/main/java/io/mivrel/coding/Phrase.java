@@ -21,22 +21,6 @@ record Phrase(String text, int owner, boolean openStart, boolean openEnd) {
         return words.toLowerCase(Locale.ROOT).replace('\u00a0', ' ').strip().replaceAll("\\s+", " ");
     }
 
-    /** True when it is made of ASCII letters and digits and single blanks, and may not be part of a longer word. */
-    boolean isOfWholeWords(int longestWord) {
-        if (openStart || openEnd) {
-            return false;
-        }
-        int length = 0;
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            length = c == ' ' ? 0 : length + 1;
-            if (length > longestWord || c != ' ' && !isWord(c)) {
-                return false;
-            }
-        }
-        return true;
-    }
-
     /** True for an ASCII letter or digit. */
     static boolean isWord(int c) {
         return c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z';

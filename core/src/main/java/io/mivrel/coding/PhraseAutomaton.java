@@ -1,6 +1,6 @@
 package io.mivrel.coding;
 
-import io.mivrel.cells.Spans;
+import io.mivrel.text.Spans;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;

@@ -1,14 +1,13 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.intake.RowBlock;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.CellBuffer;
 import java.io.IOException;
 
 /** A column of amounts. */
@@ -40,7 +39,7 @@ final class AmountRenderer extends ColumnRenderer {
     }
 
     @Override
-    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException {
         return write(side(batch.number(read, at)), scratch, out);
     }
@@ -57,8 +56,8 @@ final class AmountRenderer extends ColumnRenderer {
     }
 
     private long append(long value, CellBuffer out) {
-        if (value == Record.ABSENT || (value == 0 && column.blankZero())) {
-            return Record.ABSENT;
+        if (value == SourceRecord.ABSENT || (value == 0 && column.blankZero())) {
+            return SourceRecord.ABSENT;
         }
         long signed = column.minus() ? -value : value;
         amounts.append(signed, out);
@@ -75,20 +74,12 @@ final class AmountRenderer extends ColumnRenderer {
     }
 
     @Override
-    void readBack(RowBlock rows, int cell, long[] values) {
-        byte[] bytes = rows.bytes();
-        for (int i = 0; i < rows.size(); i++) {
-            values[i] = readBack(bytes, rows.start(i, cell), rows.end(i, cell));
-        }
-    }
-
-    @Override
     long readBack(byte[] bytes, int from, int to) {
         return amounts.parse(bytes, from, to);
     }
 
     /** The part of an amount for the control totals: nil for a blank, with the books' sign. */
     long signed(long value) {
-        return value == Record.ABSENT ? 0 : column.minus() ? -value : value;
+        return value == SourceRecord.ABSENT ? 0 : column.minus() ? -value : value;
     }
 }

@@ -2,16 +2,16 @@ package io.mivrel.delivery;
 
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankTransaction.Coding;
-import io.mivrel.model.DocumentBatch;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.RecordBlock;
 
 /**
  * Lines to deliver that are records of a batch, one for one, as they were read.
  *
  * @param coded the same as coded bank lines; {@code null} for lines of journals
  */
-record AsRead(RecordBatch records, BankBatch coded) {
-    static AsRead of(DocumentBatch batch) {
+record AsRead(RecordBlock records, BankBatch coded) {
+    static AsRead of(DocumentBlock batch) {
         return new AsRead(batch.records(), batch instanceof BankBatch coded ? coded : null);
     }
 

@@ -1,7 +1,7 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.Hash64;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.Hash64;
 import java.util.Arrays;
 
 /**

@@ -1,15 +1,15 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.Hash64;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
@@ -109,7 +109,7 @@ final class CodeRenderer extends WordRenderer {
 
     // The account of a coded bank line, without limits: as it stands in the coding table.
     @Override
-    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException {
         if (!isAccountOfBank
                 || !(document instanceof BankTransaction line)

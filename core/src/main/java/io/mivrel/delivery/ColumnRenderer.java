@@ -1,11 +1,10 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.Hash64;
-import io.mivrel.intake.RowBlock;
 import io.mivrel.model.Document;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 
 /** Writes one column's cells and reads them back. Compiled once from a {@link DeliveryColumn}; for one thread. */
@@ -44,7 +43,7 @@ abstract class ColumnRenderer {
      * @param index place of the line in the document
      */
     abstract long writeAsRead(
-            Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+            Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException;
 
     /** The place of the first of some lines that {@link #render} cannot render; {@code to} when it can render all. */
@@ -54,14 +53,6 @@ abstract class ColumnRenderer {
 
     /** Renders the cells of lines whose values lie in their records as they are to be written. */
     abstract void render(AsRead lines, int from, int to, CellColumn out);
-
-    /** The values of the cells of one column that were read back, as {@link #readBack(byte[], int, int)} gives them. */
-    void readBack(RowBlock rows, int cell, long[] values) {
-        byte[] bytes = rows.bytes();
-        for (int i = 0; i < rows.size(); i++) {
-            values[i] = Hash64.of(bytes, rows.start(i, cell), rows.end(i, cell));
-        }
-    }
 
     /** The value of a cell that was read back, comparable with what {@link #write} answered. */
     long readBack(byte[] bytes, int from, int to) {

@@ -1,9 +1,9 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.Hash64;
 import io.mivrel.model.Document;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 
@@ -23,7 +23,7 @@ final class ConstantRenderer extends ColumnRenderer {
     }
 
     @Override
-    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException {
         return write(document, null, index, scratch, out);
     }

@@ -1,12 +1,11 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.DatePattern;
-import io.mivrel.cells.Spans;
-import io.mivrel.intake.RowBlock;
 import io.mivrel.model.Document;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.DatePattern;
+import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.util.Arrays;
 
@@ -14,10 +13,10 @@ import java.util.Arrays;
 final class DateRenderer extends ColumnRenderer {
     private final LineValues.Number numbers;
     private final CellBuffer written = new CellBuffer();
-    private long writtenDay = Record.ABSENT;
+    private long writtenDay = SourceRecord.ABSENT;
     private byte[] read = new byte[0];
     private int readLength = -1;
-    private long readDay = Record.ABSENT;
+    private long readDay = SourceRecord.ABSENT;
 
     DateRenderer(DeliveryColumn column) {
         super(column, false);
@@ -30,7 +29,7 @@ final class DateRenderer extends ColumnRenderer {
     }
 
     @Override
-    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException {
         return write(batch.number(column.field(), at), out);
     }
@@ -38,7 +37,7 @@ final class DateRenderer extends ColumnRenderer {
     private long write(long day, RowWriter out) throws IOException {
         if (day != writtenDay) {
             written.clear();
-            if (day != Record.ABSENT) {
+            if (day != SourceRecord.ABSENT) {
                 column.date().append(day, written);
             }
             writtenDay = day;
@@ -56,18 +55,10 @@ final class DateRenderer extends ColumnRenderer {
                 continue;
             }
             int start = out.own().length();
-            if (day != Record.ABSENT) {
+            if (day != SourceRecord.ABSENT) {
                 column.date().append(day, out.own());
             }
             out.built(start, day);
-        }
-    }
-
-    @Override
-    void readBack(RowBlock rows, int cell, long[] values) {
-        byte[] bytes = rows.bytes();
-        for (int i = 0; i < rows.size(); i++) {
-            values[i] = readBack(bytes, rows.start(i, cell), rows.end(i, cell));
         }
     }
 
@@ -77,7 +68,7 @@ final class DateRenderer extends ColumnRenderer {
             long day = column.date().parse(bytes, from, to);
             readLength = to - from;
             read = Arrays.copyOf(Arrays.copyOfRange(bytes, from, to), readLength + Long.BYTES);
-            readDay = day == DatePattern.BLANK ? Record.ABSENT : day;
+            readDay = day == DatePattern.BLANK ? SourceRecord.ABSENT : day;
         }
         return readDay;
     }

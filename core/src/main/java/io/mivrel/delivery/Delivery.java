@@ -1,12 +1,12 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -16,17 +16,17 @@ import java.util.Objects;
  *
  * @param name the delivery's own name
  * @param takes the kind of documents
- * @param form the form of the file
+ * @param format the form of the file
  * @param numbers how amounts are written; the decimals are those of the books
  * @param columns the columns in their order
  */
 public record Delivery(
-        String name, Takes takes, DeliveryForm form, AmountFormat numbers, List<DeliveryColumn> columns) {
+        String name, Takes takes, DeliveryFormat format, AmountFormat numbers, List<DeliveryColumn> columns) {
 
     public Delivery {
         Objects.requireNonNull(name);
         Objects.requireNonNull(takes);
-        Objects.requireNonNull(form);
+        Objects.requireNonNull(format);
         Objects.requireNonNull(numbers);
         columns = List.copyOf(columns);
     }
@@ -49,7 +49,7 @@ public record Delivery(
                         case INVOICES -> "'net' or 'gross'";
                     });
         }
-        if (form.rowsAtMost() > 0 && !form.name().contains("{part}")) {
+        if (format.rowsAtMost() > 0 && !format.name().contains("{part}")) {
             gaps.add("'rows at most' needs {part} in the file name");
         }
         return gaps;
@@ -72,7 +72,7 @@ public record Delivery(
         private static final DatePattern ISO = DatePattern.of("uuuu-MM-dd");
         private final String name;
         private final Takes takes;
-        private DeliveryForm form = DeliveryForm.csv("{run}-{date}.csv");
+        private DeliveryFormat form = DeliveryFormat.csv("{run}-{date}.csv");
         private AmountFormat numbers = AmountFormat.plain(2);
         private final List<DeliveryColumn> columns = new ArrayList<>();
 
@@ -81,7 +81,7 @@ public record Delivery(
             this.takes = takes;
         }
 
-        public Builder form(DeliveryForm deliveryForm) {
+        public Builder format(DeliveryFormat deliveryForm) {
             form = deliveryForm;
             return this;
         }

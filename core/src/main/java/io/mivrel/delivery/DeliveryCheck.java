@@ -1,13 +1,13 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.CellBuffer;
 import io.mivrel.checking.Check;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.text.CellBuffer;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.util.ArrayList;
@@ -24,7 +24,7 @@ public final class DeliveryCheck implements Check {
 
     public DeliveryCheck(Delivery delivery, int decimals) {
         this.delivery = delivery;
-        Charset charset = Charset.forName(delivery.form().encoding());
+        Charset charset = Charset.forName(delivery.format().encoding());
         // Every encoding of Unicode can write every character.
         this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
         List<WordRenderer> texts = new ArrayList<>();
@@ -55,7 +55,7 @@ public final class DeliveryCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBatch batch, boolean[] marked) {
+    public void passes(DocumentBlock batch, boolean[] marked) {
         if (encoder != null || !delivery.takes().takesAsRead(batch)) {
             Arrays.fill(marked, false);
             return;
@@ -143,7 +143,7 @@ public final class DeliveryCheck implements Check {
                     column,
                     whole,
                     line,
-                    delivery.form().encoding() + " cannot write it",
+                    delivery.format().encoding() + " cannot write it",
                     "deliver as UTF-8, or change the text",
                     findings);
         }

@@ -1,7 +1,7 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.DatePattern;
 import io.mivrel.model.Field;
+import io.mivrel.text.DatePattern;
 import java.util.Objects;
 
 /**

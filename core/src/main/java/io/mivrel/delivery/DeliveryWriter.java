@@ -1,15 +1,14 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.Hash64;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowBlock;
-import io.mivrel.intake.RowSource;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.nio.charset.StandardCharsets;
@@ -70,7 +69,7 @@ public final class DeliveryWriter {
     public void write(Document document) throws IOException {
         Document delivered = delivery.takes().of(document);
         int lines = delivery.takes().lines(delivered);
-        int most = delivery.form().rowsAtMost();
+        int most = delivery.format().rowsAtMost();
         if (out == null || (most > 0 && rowsInPart > 0 && rowsInPart + lines > most)) {
             openPart();
         }
@@ -85,8 +84,8 @@ public final class DeliveryWriter {
     }
 
     /** Writes clear documents of a batch, from one up to another. */
-    public void write(DocumentBatch some, int from, int to) throws IOException {
-        if (!delivery.takes().takesAsRead(some) || delivery.form().rowsAtMost() > 0) {
+    public void write(DocumentBlock some, int from, int to) throws IOException {
+        if (!delivery.takes().takesAsRead(some) || delivery.format().rowsAtMost() > 0) {
             for (int i = from; i < to; i++) {
                 write(some.get(i));
             }
@@ -140,7 +139,7 @@ public final class DeliveryWriter {
         }
     }
 
-    private void writeAsRead(Document delivered, RecordBatch lines, int first, int from, int to) throws IOException {
+    private void writeAsRead(Document delivered, RecordBlock lines, int first, int from, int to) throws IOException {
         for (int at = from; at < to; at++) {
             for (int i = 0; i < columns.length; i++) {
                 values[i] = columns[i].writeAsRead(delivered, lines, at, at - first, cell, out);
@@ -158,7 +157,7 @@ public final class DeliveryWriter {
             progress.notifyAll();
         }
         rowsInPart = 0;
-        if (delivery.form().titles()) {
+        if (delivery.format().titles()) {
             for (DeliveryColumn column : delivery.columns()) {
                 byte[] title = column.title().getBytes(StandardCharsets.UTF_8);
                 out.cell(title, 0, title.length);
@@ -224,10 +223,8 @@ public final class DeliveryWriter {
 
     private void readBack(int number, Proof found) throws IOException {
         long[] read = new long[readers.length];
-        RowBlock block = new RowBlock(readers.length);
-        long[][] columns = new long[readers.length][RowBlock.ROWS];
         try (RowSource rows = outlet.readBack(number)) {
-            if (delivery.form().titles()) {
+            if (delivery.format().titles()) {
                 rows.next();
             }
             for (Row row = rows.next(); row != null; row = rows.next()) {
@@ -243,17 +240,7 @@ public final class DeliveryWriter {
                     read[i] = reader.hashed ? Hash64.of(bytes, from, to) : reader.readBack(bytes, from, to);
                 }
                 found.row(read);
-                while (rows.next(block, RowBlock.ROWS) > 0) {
-                    readBack(block, columns);
-                    found.rows(columns, block.size());
-                }
             }
-        }
-    }
-
-    private void readBack(RowBlock block, long[][] columns) {
-        for (int i = 0; i < readers.length; i++) {
-            readers[i].readBack(block, i, columns[i]);
         }
     }
 

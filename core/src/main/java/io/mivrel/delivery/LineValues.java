@@ -11,7 +11,7 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import java.util.Map;
 
 /** Gets the value of a field for a line of a document in the form that is delivered. */
@@ -27,13 +27,13 @@ final class LineValues {
         String own(Document document, Object line);
 
         /** The record that the text lies in. */
-        Record record(Object line);
+        SourceRecord record(Object line);
 
         /** The field of the record that it lies in. */
-        Field field(Record record);
+        Field field(SourceRecord record);
     }
 
-    /** An amount or an epoch day; {@link Record#ABSENT} when blank. */
+    /** An amount or an epoch day; {@link SourceRecord#ABSENT} when blank. */
     interface Number {
         long of(Document document, Object line);
     }
@@ -61,11 +61,11 @@ final class LineValues {
     }
 
     /** The record that a line was made of. */
-    static Record source(Object line) {
+    static SourceRecord source(Object line) {
         if (line instanceof JournalLine journalLine) {
             return journalLine.source();
         }
-        return line instanceof InvoiceLine invoiceLine ? invoiceLine.source() : (Record) line;
+        return line instanceof InvoiceLine invoiceLine ? invoiceLine.source() : (SourceRecord) line;
     }
 
     /** For fields of code and number. */
@@ -121,12 +121,12 @@ final class LineValues {
             }
 
             @Override
-            public Record record(Object line) {
+            public SourceRecord record(Object line) {
                 return ofJournal ? ((JournalLine) line).source() : source(line);
             }
 
             @Override
-            public Field field(Record record) {
+            public Field field(SourceRecord record) {
                 return ofJournal ? JournalLine.narrativeOf(record.table()) : field;
             }
         };

@@ -1,6 +1,6 @@
 package io.mivrel.delivery;
 
-import io.mivrel.intake.RowSource;
+import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.util.List;
 

@@ -1,9 +1,9 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.Hash64;
 import io.mivrel.model.Field;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Totals;
+import io.mivrel.text.Hash64;
 import java.util.Arrays;
 
 /**
@@ -59,19 +59,6 @@ final class Proof {
             }
             fingerprint = h;
             add(columns[amountColumns[0]].value(row), minus == null ? 0 : columns[amountColumns[1]].value(row));
-        }
-        rows += count;
-    }
-
-    /** Adds the values of rows, by column, as {@link ColumnRenderer#readBack} gave them. */
-    void rows(long[][] columns, int count) {
-        for (int row = 0; row < count; row++) {
-            long h = fingerprint;
-            for (long[] column : columns) {
-                h = Hash64.add(h, column[row]);
-            }
-            fingerprint = h;
-            add(columns[amountColumns[0]][row], minus == null ? 0 : columns[amountColumns[1]][row]);
         }
         rows += count;
     }

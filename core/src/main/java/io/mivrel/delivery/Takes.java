@@ -4,7 +4,7 @@ import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLines;
@@ -49,7 +49,7 @@ public enum Takes {
     }
 
     /** True when the delivered lines are the records of such documents, one for one. */
-    boolean takesAsRead(DocumentBatch batch) {
+    boolean takesAsRead(DocumentBlock batch) {
         return this == (batch instanceof BankBatch ? BANK_TRANSACTIONS : JOURNALS);
     }
 

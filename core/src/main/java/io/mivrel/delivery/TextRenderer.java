@@ -1,11 +1,11 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.CellBuffer;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.CellBuffer;
 
 /** A column of free text. */
 final class TextRenderer extends WordRenderer {
@@ -31,7 +31,7 @@ final class TextRenderer extends WordRenderer {
             out.append(own);
             return;
         }
-        Record record = spans.record(line);
+        SourceRecord record = spans.record(line);
         Field field = spans.field(record);
         out.append(record.textBytes(), record.textStart(field), record.textEnd(field));
     }

@@ -1,11 +1,11 @@
 package io.mivrel.delivery;
 
-import io.mivrel.cells.CellBuffer;
-import io.mivrel.cells.Hash64;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.text.CellBuffer;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 
 /** A column of texts or codes: what is written as characters and may be too long or refused. */
@@ -32,12 +32,12 @@ abstract class WordRenderer extends ColumnRenderer {
     }
 
     /** True when no check of such a line by its text can find anything; false when it must be looked at. */
-    boolean isHarmless(Document document, RecordBatch batch, int at) {
+    boolean isHarmless(Document document, RecordBlock batch, int at) {
         return isHarmless(coding(document), batch, at);
     }
 
     /** The same of a line with its coding, or without one. */
-    boolean isHarmless(Coding coding, RecordBatch batch, int at) {
+    boolean isHarmless(Coding coding, RecordBlock batch, int at) {
         if (!column.refuse().isEmpty() || !liesInRecord(coding)) {
             return false;
         }
@@ -59,7 +59,7 @@ abstract class WordRenderer extends ColumnRenderer {
     }
 
     @Override
-    long writeAsRead(Document document, RecordBatch batch, int at, int index, CellBuffer scratch, RowWriter out)
+    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
             throws IOException {
         if (!liesInRecord(coding(document))) {
             return write(document, LineValues.line(document, index), index, scratch, out);
@@ -79,7 +79,7 @@ abstract class WordRenderer extends ColumnRenderer {
         if (!column.refuse().isEmpty()) {
             return from;
         }
-        RecordBatch records = lines.records();
+        RecordBlock records = lines.records();
         int most = limited ? column.atMost() : Integer.MAX_VALUE;
         for (int i = from; i < to; i++) {
             if (!liesInRecord(lines.coding(i))) {
@@ -95,7 +95,7 @@ abstract class WordRenderer extends ColumnRenderer {
 
     @Override
     void render(AsRead lines, int from, int to, CellColumn out) {
-        RecordBatch records = lines.records();
+        RecordBlock records = lines.records();
         byte[] bytes = records.textBytes();
         for (int i = from; i < to; i++) {
             out.lies(bytes, records.textStart(column.field(), i), records.textEnd(column.field(), i));

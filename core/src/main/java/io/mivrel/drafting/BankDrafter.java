@@ -12,10 +12,10 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.Money;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.function.Consumer;
@@ -51,12 +51,12 @@ public final class BankDrafter implements Drafter {
     }
 
     /** Codes the lines of a batch; those that are left undecided need {@link #draft}. */
-    public BankBatch code(RecordBatch records) {
+    public BankBatch code(RecordBlock records) {
         Coding[] codings = new Coding[records.size()];
         boolean bare =
                 records.lacks(BankLines.ACCOUNT) && records.lacks(BankLines.TAX_CODE) && records.lacks(BankLines.PARTY);
         for (int i = 0; i < codings.length; i++) {
-            if (records.isSound(i) && records.number(BankLines.AMOUNT, i) != Record.ABSENT) {
+            if (records.isValid(i) && records.number(BankLines.AMOUNT, i) != SourceRecord.ABSENT) {
                 codings[i] = coder != null ? coder.decide(records, i) : bare ? UNCODED : null;
             }
         }
@@ -65,12 +65,13 @@ public final class BankDrafter implements Drafter {
 
     @Override
     public Document draft(RecordRange records, Consumer<Finding> findings) {
-        Record line = records.get(0);
+        SourceRecord line = records.get(0);
         long amount = line.number(BankLines.AMOUNT);
         // A line that is held for another reason has met its entry all the same.
-        Coding decided = coder == null || amount == Record.ABSENT ? null : coder.decide(line.batch(), line.index());
-        Coding coding = decided == null || !line.isSound() ? asRead(line, null) : decided;
-        if (coding.account() == null && coder != null && line.isSound()) {
+        Coding decided =
+                coder == null || amount == SourceRecord.ABSENT ? null : coder.decide(line.batch(), line.index());
+        Coding coding = decided == null || !line.isValid() ? asRead(line, null) : decided;
+        if (coding.account() == null && coder != null && line.isValid()) {
             findings.accept(uncoded(line, amount));
             coding = asRead(line, suspense);
         }
@@ -78,13 +79,13 @@ public final class BankDrafter implements Drafter {
     }
 
     private Journal entry(BankTransaction line) {
-        boolean coded = line.isSound() && line.coding().account() != null;
+        boolean coded = line.isValid() && line.coding().account() != null;
         List<JournalLine> lines = coded ? lines(line.record(), line.coding(), line.amount()) : List.of();
         return new Journal(reference(line.date(), line.record()), line.date(), lines, line.records());
     }
 
     // What the file itself says, where it comes coded.
-    private static Coding asRead(Record line, String otherwise) {
+    private static Coding asRead(SourceRecord line, String otherwise) {
         String account = line.text(BankLines.ACCOUNT);
         return new Coding(
                 null,
@@ -94,7 +95,7 @@ public final class BankDrafter implements Drafter {
                 null);
     }
 
-    private String reference(LocalDate date, Record line) {
+    private String reference(LocalDate date, SourceRecord line) {
         if (date == null) {
             return bankAccount + fileMark + line.row();
         }
@@ -103,7 +104,7 @@ public final class BankDrafter implements Drafter {
         return bankAccount + "-" + digits + fileMark + line.row();
     }
 
-    private Finding uncoded(Record line, long amount) {
+    private Finding uncoded(SourceRecord line, long amount) {
         String text = line.text(BankLines.NARRATIVE);
         String direction = amount < 0 ? "out" : "in";
         return new Finding(
@@ -116,7 +117,7 @@ public final class BankDrafter implements Drafter {
                 "add an entry with a word of this text and the direction " + direction);
     }
 
-    private List<JournalLine> lines(Record line, Coding coding, long amount) {
+    private List<JournalLine> lines(SourceRecord line, Coding coding, long amount) {
         String narrative = coding.narrative();
         String taxCode = coding.taxCode();
         TaxCode tax = taxCode == null ? null : books.taxCode(taxCode);

@@ -1,11 +1,11 @@
 package io.mivrel.drafting;
 
-import io.mivrel.cells.Hash64;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.Hash64;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -51,7 +51,7 @@ public final class Grouping implements Closeable {
          * @param bounds where each group begins, and behind them where the last one ends; for the target to keep
          * @param count how many groups there are
          */
-        default void groups(RecordBatch batch, int[] bounds, int count) {
+        default void groups(RecordBlock batch, int[] bounds, int count) {
             for (int i = 0; i < count; i++) {
                 group(batch.range(bounds[i], bounds[i + 1]), Stand.TOGETHER);
             }
@@ -67,9 +67,9 @@ public final class Grouping implements Closeable {
     private final LongIndex spilled = new LongIndex();
     private RecordSpill spill;
     /** Lines of the open group that stand in earlier batches than the rest of it. */
-    private final List<Record> earlier = new ArrayList<>();
+    private final List<SourceRecord> earlier = new ArrayList<>();
 
-    private RecordBatch openBatch;
+    private RecordBlock openBatch;
     private int openFrom;
     private int openTo;
     private long openHash;
@@ -90,7 +90,7 @@ public final class Grouping implements Closeable {
     }
 
     /** Adds the next records in the order of the input. One without a key is a group of its own. */
-    public void accept(RecordBatch batch) {
+    public void accept(RecordBlock batch) {
         if (!batch.file().equals(currentFile)) {
             closeGroup();
             currentFile = batch.file();
@@ -111,7 +111,7 @@ public final class Grouping implements Closeable {
     }
 
     // The last group stays open: it may go on in the next batch. Those before it are whole.
-    private void acceptWhole(RecordBatch batch, int begin) {
+    private void acceptWhole(RecordBlock batch, int begin) {
         int[] bounds = new int[batch.size() - begin + 1];
         int count = 0;
         for (int from = begin; from < batch.size(); from = endOfGroup(batch, from)) {
@@ -138,7 +138,7 @@ public final class Grouping implements Closeable {
         open(batch, bounds[whole]);
     }
 
-    private void open(RecordBatch batch, int from) {
+    private void open(RecordBlock batch, int from) {
         openBatch = batch;
         openFrom = from;
         openTo = endOfGroup(batch, from);
@@ -149,11 +149,11 @@ public final class Grouping implements Closeable {
         }
     }
 
-    private boolean hasKey(RecordBatch batch, int index) {
+    private boolean hasKey(RecordBlock batch, int index) {
         return batch.textEnd(key, index) > batch.textStart(key, index);
     }
 
-    private long hash(RecordBatch batch, int index) {
+    private long hash(RecordBlock batch, int index) {
         return Hash64.add(fileOrdinal, batch.textBytes(), batch.textStart(key, index), batch.textEnd(key, index));
     }
 
@@ -173,7 +173,7 @@ public final class Grouping implements Closeable {
     }
 
     // The open group goes on in the next batch.
-    private int goOn(RecordBatch batch) {
+    private int goOn(RecordBlock batch) {
         int end = endOfKey(batch, 0);
         if (earlier.size() + openTo - openFrom + end > MOST_LINES) {
             tooMany = true;
@@ -187,11 +187,11 @@ public final class Grouping implements Closeable {
         return end;
     }
 
-    private int endOfGroup(RecordBatch batch, int from) {
+    private int endOfGroup(RecordBlock batch, int from) {
         return hasKey(batch, from) ? endOfKey(batch, from) : from + 1;
     }
 
-    private int endOfKey(RecordBatch batch, int from) {
+    private int endOfKey(RecordBlock batch, int from) {
         int end = from + 1;
         while (end < batch.size() && batch.sameText(key, from, batch, end)) {
             end++;
@@ -215,11 +215,11 @@ public final class Grouping implements Closeable {
     }
 
     private void finishPart(int part) throws IOException {
-        Map<String, List<Record>> groups = new LinkedHashMap<>();
+        Map<String, List<SourceRecord>> groups = new LinkedHashMap<>();
         Set<String> tooLarge = new HashSet<>();
         spill.read(part, record -> {
             String name = record.file() + '\0' + record.text(key);
-            List<Record> records = groups.computeIfAbsent(name, k -> new ArrayList<>(4));
+            List<SourceRecord> records = groups.computeIfAbsent(name, k -> new ArrayList<>(4));
             if (records.size() == MOST_LINES) {
                 emit(RecordRange.of(records), Stand.TOO_MANY);
                 tooLarge.add(name);
@@ -258,7 +258,7 @@ public final class Grouping implements Closeable {
             }
             // Keys are numbered as they first come, so the parts hold them in the order of the file.
             int part = (int) ((long) spilled.add(hash) * spill.parts() / apart.size());
-            for (Record record : records) {
+            for (SourceRecord record : records) {
                 spill.write(part, record);
             }
         } catch (IOException e) {
@@ -266,7 +266,7 @@ public final class Grouping implements Closeable {
         }
     }
 
-    private void emit(RecordBatch batch, int[] bounds, int from, int to) {
+    private void emit(RecordBlock batch, int[] bounds, int from, int to) {
         if (from < to && !mustStartOver()) {
             target.groups(batch, from == 0 ? bounds : Arrays.copyOfRange(bounds, from, to + 1), to - from);
         }

@@ -6,9 +6,9 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.JournalBatch;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.function.Consumer;
@@ -42,10 +42,10 @@ final class Headings {
         }
     }
 
-    void compare(List<Record> records, Consumer<Finding> findings) {
-        Record first = records.get(0);
+    void compare(List<SourceRecord> records, Consumer<Finding> findings) {
+        SourceRecord first = records.get(0);
         for (int i = 1; i < records.size(); i++) {
-            Record line = records.get(i);
+            SourceRecord line = records.get(i);
             for (Field field : fields) {
                 if (differs(first, line, field)) {
                     findings.accept(new Finding(
@@ -60,7 +60,7 @@ final class Headings {
         }
     }
 
-    private static boolean differs(Record first, Record line, Field field) {
+    private static boolean differs(SourceRecord first, SourceRecord line, Field field) {
         if (!line.has(field) || !first.has(field)) {
             return false;
         }
@@ -69,7 +69,7 @@ final class Headings {
                 : !first.batch().sameText(field, first.index(), line.batch(), line.index());
     }
 
-    private static String show(Record record, Field field) {
+    private static String show(SourceRecord record, Field field) {
         return switch (field.type()) {
             case DATE -> LocalDate.ofEpochDay(record.number(field)).toString();
             case AMOUNT -> "another amount";

@@ -15,9 +15,9 @@ import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
-import io.mivrel.model.Record;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -56,15 +56,15 @@ public final class InvoiceDrafter implements Drafter {
     @Override
     public Document draft(RecordRange records, Consumer<Finding> findings) {
         headings.compare(records, findings);
-        Record first = records.get(0);
+        SourceRecord first = records.get(0);
         String number = first.text(InvoiceLines.NUMBER);
         InvoiceKind kind = InvoiceKind.of(first.text(InvoiceLines.KIND));
         boolean sound = kind != null;
         List<InvoiceLine> lines = new ArrayList<>(records.size());
-        for (Record record : records) {
-            sound &= record.isSound();
+        for (SourceRecord record : records) {
+            sound &= record.isValid();
             long net = record.number(InvoiceLines.NET);
-            if (net != Record.ABSENT) {
+            if (net != SourceRecord.ABSENT) {
                 lines.add(new InvoiceLine(net, tax(record, net), record));
             }
         }
@@ -76,7 +76,7 @@ public final class InvoiceDrafter implements Drafter {
         return new Invoice(number, kind, first.date(InvoiceLines.DATE), lines, records, entry);
     }
 
-    private static Finding unknownKind(Record first) {
+    private static Finding unknownKind(SourceRecord first) {
         Origin origin = first.origin();
         String word = first.text(InvoiceLines.KIND);
         return new Finding(
@@ -88,16 +88,16 @@ public final class InvoiceDrafter implements Drafter {
                 "translate it under 'values' in the layout");
     }
 
-    private long tax(Record record, long net) {
+    private long tax(SourceRecord record, long net) {
         long given = record.number(InvoiceLines.TAX);
-        if (given != Record.ABSENT) {
+        if (given != SourceRecord.ABSENT) {
             return given;
         }
         TaxCode code = books.taxCode(record.text(InvoiceLines.TAX_CODE));
         return code == null ? 0 : Money.taxOn(net, code.rate());
     }
 
-    private List<JournalLine> entry(InvoiceKind kind, Record first, List<InvoiceLine> lines) {
+    private List<JournalLine> entry(InvoiceKind kind, SourceRecord first, List<InvoiceLine> lines) {
         int sign = kind.controlSign();
         String partyCode = first.text(InvoiceLines.PARTY);
         Party party = books.party(partyCode);
@@ -106,7 +106,7 @@ public final class InvoiceDrafter implements Drafter {
         long gross = 0;
         Map<String, Long> taxes = new LinkedHashMap<>();
         for (InvoiceLine line : lines) {
-            Record r = line.source();
+            SourceRecord r = line.source();
             gross = Math.addExact(gross, line.gross());
             String taxCode = r.text(InvoiceLines.TAX_CODE);
             if (line.tax() != 0) {

@@ -3,8 +3,8 @@ package io.mivrel.drafting;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.SourceRecord;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.Closeable;
@@ -42,7 +42,7 @@ final class RecordSpill implements Closeable {
         return parts.length;
     }
 
-    void write(int part, Record record) throws IOException {
+    void write(int part, SourceRecord record) throws IOException {
         DataOutputStream out = parts[part];
         if (out == null) {
             out = new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(file(part)), 16_384));
@@ -51,7 +51,7 @@ final class RecordSpill implements Closeable {
         writeText(out, record.file());
         writeText(out, record.origin().sheet());
         out.writeLong(record.row());
-        out.writeBoolean(record.isSound());
+        out.writeBoolean(record.isValid());
         for (Field field : fields) {
             switch (field.type()) {
                 case DATE, AMOUNT -> out.writeLong(record.number(field));
@@ -63,20 +63,20 @@ final class RecordSpill implements Closeable {
     }
 
     /** Hands out the records of one part in the order they were written. */
-    void read(int part, Consumer<Record> target) throws IOException {
+    void read(int part, Consumer<SourceRecord> target) throws IOException {
         if (parts[part] == null) {
             return;
         }
         parts[part].close();
         try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file(part))))) {
-            RecordBatch batch = new RecordBatch(table, "", "", BATCH);
+            RecordBlock batch = new RecordBlock(table, "", "", BATCH);
             while (true) {
                 String name = readText(in);
                 String sheet = readText(in);
                 if (batch.isFull()
                         || !batch.file().equals(name)
                         || !batch.sheet().equals(sheet)) {
-                    batch = new RecordBatch(table, name, sheet, BATCH);
+                    batch = new RecordBlock(table, name, sheet, BATCH);
                 }
                 readRecord(in, batch);
                 target.accept(batch.get(batch.size() - 1));
@@ -86,7 +86,7 @@ final class RecordSpill implements Closeable {
         }
     }
 
-    private void readRecord(DataInputStream in, RecordBatch batch) throws IOException {
+    private void readRecord(DataInputStream in, RecordBlock batch) throws IOException {
         batch.begin(in.readLong());
         boolean sound = in.readBoolean();
         for (Field field : fields) {

@@ -1,7 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.Money;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import java.util.Optional;
 
 /** Follows the running balance of one file from line to line. For one thread. */
@@ -13,12 +13,12 @@ final class BalanceChain {
     private long broken;
     private long brokenTheOtherWay;
     private long movement;
-    private long firstBalance = Record.ABSENT;
+    private long firstBalance = SourceRecord.ABSENT;
     private long firstAmount;
-    private long lastBalance = Record.ABSENT;
-    private long lastAmount = Record.ABSENT;
+    private long lastBalance = SourceRecord.ABSENT;
+    private long lastAmount = SourceRecord.ABSENT;
     private long beforeLastAmounts;
-    private long statedClosing = Record.ABSENT;
+    private long statedClosing = SourceRecord.ABSENT;
     private String likelyCause = "";
 
     BalanceChain(boolean newestFirst, int decimals) {
@@ -27,40 +27,40 @@ final class BalanceChain {
     }
 
     /**
-     * Takes the next line's amount and balance, either of them {@link Record#ABSENT} when the row lacks it or it could
+     * Takes the next line's amount and balance, either of them {@link SourceRecord#ABSENT} when the row lacks it or it could
      * not be read. Answers why the step is broken, or {@code null} when it holds or cannot be judged.
      */
     String step(long amount, long balance) {
         lines++;
-        if (amount != Record.ABSENT) {
+        if (amount != SourceRecord.ABSENT) {
             movement = Math.addExact(movement, amount);
         }
         String broke = null;
-        if (lastBalance != Record.ABSENT && balance != Record.ABSENT && amount != Record.ABSENT) {
+        if (lastBalance != SourceRecord.ABSENT && balance != SourceRecord.ABSENT && amount != SourceRecord.ABSENT) {
             broke = judge(amount, balance);
         }
-        if (balance != Record.ABSENT) {
-            if (firstBalance == Record.ABSENT && amount != Record.ABSENT) {
+        if (balance != SourceRecord.ABSENT) {
+            if (firstBalance == SourceRecord.ABSENT && amount != SourceRecord.ABSENT) {
                 firstBalance = balance;
                 firstAmount = amount;
                 beforeLastAmounts = movement - amount;
             }
             lastBalance = balance;
             lastAmount = amount;
-        } else if (lastBalance != Record.ABSENT && amount != Record.ABSENT && !newestFirst) {
+        } else if (lastBalance != SourceRecord.ABSENT && amount != SourceRecord.ABSENT && !newestFirst) {
             // A line without a balance of its own: carry the balance over it, so that the next step can be judged.
             lastBalance = Math.addExact(lastBalance, amount);
             lastAmount = amount;
         } else {
-            lastBalance = Record.ABSENT;
+            lastBalance = SourceRecord.ABSENT;
         }
         return broke;
     }
 
     private String judge(long amount, long balance) {
         long forward = lastBalance + amount;
-        boolean backwardHolds = lastAmount != Record.ABSENT && balance == lastBalance - lastAmount;
-        if (newestFirst && lastAmount == Record.ABSENT) {
+        boolean backwardHolds = lastAmount != SourceRecord.ABSENT && balance == lastBalance - lastAmount;
+        if (newestFirst && lastAmount == SourceRecord.ABSENT) {
             return null;
         }
         boolean holds = newestFirst ? backwardHolds : forward == balance;
@@ -82,10 +82,10 @@ final class BalanceChain {
                 + Money.show(forward, decimals) + ", but is " + Money.show(balance, decimals);
     }
 
-    /** What the balances say an unreadable amount must be, or {@link Record#ABSENT}; to be asked before {@link #step}. */
+    /** What the balances say an unreadable amount must be, or {@link SourceRecord#ABSENT}; to be asked before {@link #step}. */
     long impliedAmount(long balance) {
-        return newestFirst || lastBalance == Record.ABSENT || balance == Record.ABSENT
-                ? Record.ABSENT
+        return newestFirst || lastBalance == SourceRecord.ABSENT || balance == SourceRecord.ABSENT
+                ? SourceRecord.ABSENT
                 : balance - lastBalance;
     }
 
@@ -112,9 +112,9 @@ final class BalanceChain {
 
     /** The closing balance that the file states, when it differs from the one its lines lead to; else ABSENT. */
     long contradictedClosing() {
-        return statedClosing != Record.ABSENT && firstBalance != Record.ABSENT && statedClosing != closing()
+        return statedClosing != SourceRecord.ABSENT && firstBalance != SourceRecord.ABSENT && statedClosing != closing()
                 ? statedClosing
-                : Record.ABSENT;
+                : SourceRecord.ABSENT;
     }
 
     /** True when most steps break but hold when the file is read the other way round. */
@@ -127,13 +127,13 @@ final class BalanceChain {
     }
 
     Optional<BalanceProof> proof() {
-        if (firstBalance == Record.ABSENT || lastBalance == Record.ABSENT) {
+        if (firstBalance == SourceRecord.ABSENT || lastBalance == SourceRecord.ABSENT) {
             return Optional.empty();
         }
         long opening = newestFirst
-                ? lastBalance - (lastAmount == Record.ABSENT ? 0 : lastAmount)
+                ? lastBalance - (lastAmount == SourceRecord.ABSENT ? 0 : lastAmount)
                 : firstBalance - firstAmount - beforeLastAmounts;
-        boolean stated = statedClosing != Record.ABSENT && statedClosing == closing();
+        boolean stated = statedClosing != SourceRecord.ABSENT && statedClosing == closing();
         return Optional.of(new BalanceProof(steps, broken, opening, movement, closing(), stated));
     }
 }

@@ -2,16 +2,16 @@ package io.mivrel.intake;
 
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
-import io.mivrel.cells.Spans;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.Row;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
+import io.mivrel.text.Spans;
 import java.math.BigDecimal;
-import java.nio.charset.StandardCharsets;
 import java.util.Map;
 
 /** Reads one field of a row into a record. Compiled once from a {@link FieldSource}, bound to column places. */
@@ -25,25 +25,7 @@ abstract class CellReader {
         this.place = place;
     }
 
-    abstract void read(Row row, RecordBatch into, RowProblems problems);
-
-    /** True when it can read a column of a block. */
-    boolean readsBlocks() {
-        return false;
-    }
-
-    /**
-     * Reads its cells of the rows of a block from one place up to another into the records that come next; answers the place
-     * of the first row of whose cell there is something to tell.
-     */
-    int read(RowBlock rows, int from, int to, RecordBatch into) {
-        return from;
-    }
-
-    /** True when a text in its place would pass for a date. */
-    boolean takesForDate(String text) {
-        return false;
-    }
+    abstract void read(Row row, RecordBlock into, RowProblems problems);
 
     final void missing(RowProblems problems) {
         problems.add(
@@ -110,34 +92,7 @@ abstract class CellReader {
         }
 
         @Override
-        boolean readsBlocks() {
-            return true;
-        }
-
-        @Override
-        int read(RowBlock rows, int from, int to, RecordBatch into) {
-            byte[] bytes = rows.bytes();
-            for (int i = from; i < to; i++) {
-                long day = day(bytes, rows.start(i, cell), rows.end(i, cell));
-                if (DatePattern.isDate(day)) {
-                    into.put(field, i - from, day);
-                } else if (day == DatePattern.BLANK && !field.required()) {
-                    into.put(field, i - from, Record.ABSENT);
-                } else {
-                    return i;
-                }
-            }
-            return to;
-        }
-
-        @Override
-        boolean takesForDate(String text) {
-            byte[] bytes = text == null ? new byte[0] : text.getBytes(StandardCharsets.UTF_8);
-            return DatePattern.isDate(day(bytes, 0, bytes.length));
-        }
-
-        @Override
-        void read(Row row, RecordBatch into, RowProblems problems) {
+        void read(Row row, RecordBlock into, RowProblems problems) {
             byte[] bytes = row.bytes();
             int start = row.start(cell);
             int end = row.end(cell);
@@ -168,28 +123,7 @@ abstract class CellReader {
         }
 
         @Override
-        boolean readsBlocks() {
-            return true;
-        }
-
-        @Override
-        int read(RowBlock rows, int from, int to, RecordBatch into) {
-            byte[] bytes = rows.bytes();
-            for (int i = from; i < to; i++) {
-                long amount = format.parse(bytes, rows.start(i, cell), rows.end(i, cell));
-                if (AmountFormat.isAmount(amount)) {
-                    into.put(field, i - from, amount);
-                } else if (amount == AmountFormat.BLANK) {
-                    into.put(field, i - from, Record.ABSENT);
-                } else {
-                    return i;
-                }
-            }
-            return to;
-        }
-
-        @Override
-        void read(Row row, RecordBatch into, RowProblems problems) {
+        void read(Row row, RecordBlock into, RowProblems problems) {
             long amount = format.parse(row.bytes(), row.start(cell), row.end(cell));
             if (AmountFormat.isAmount(amount)) {
                 into.put(field, amount);
@@ -218,16 +152,16 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, RecordBatch into, RowProblems problems) {
+        void read(Row row, RecordBlock into, RowProblems problems) {
             amount.read(row, into, problems);
             long value = into.number(field);
-            if (value == Record.ABSENT) {
+            if (value == SourceRecord.ABSENT) {
                 return;
             }
             String word = row.trimmed(sideCell);
             boolean minus = side.minus().contains(word);
             if (!minus && !side.plus().contains(word)) {
-                into.put(field, Record.ABSENT);
+                into.put(field, SourceRecord.ABSENT);
                 problems.unreadable(field);
                 problems.add(
                         Rule.VALUE_UNKNOWN,
@@ -262,7 +196,7 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, RecordBatch into, RowProblems problems) {
+        void read(Row row, RecordBlock into, RowProblems problems) {
             String text = row.trimmed(cell);
             if (text.isEmpty()) {
                 return;
@@ -303,26 +237,7 @@ abstract class CellReader {
         }
 
         @Override
-        boolean readsBlocks() {
-            return true;
-        }
-
-        @Override
-        int read(RowBlock rows, int from, int to, RecordBatch into) {
-            byte[] bytes = rows.bytes();
-            for (int i = from; i < to; i++) {
-                int start = Spans.trimStart(bytes, rows.start(i, cell), rows.end(i, cell));
-                int end = Spans.trimEnd(bytes, start, rows.end(i, cell));
-                if (start == end && field.required()) {
-                    return i;
-                }
-                into.put(field, i - from, bytes, start, end);
-            }
-            return to;
-        }
-
-        @Override
-        void read(Row row, RecordBatch into, RowProblems problems) {
+        void read(Row row, RecordBlock into, RowProblems problems) {
             byte[] bytes = row.bytes();
             int start = Spans.trimStart(bytes, row.start(cell), row.end(cell));
             int end = Spans.trimEnd(bytes, start, row.end(cell));
@@ -351,7 +266,7 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, RecordBatch into, RowProblems problems) {
+        void read(Row row, RecordBlock into, RowProblems problems) {
             String text = extracted(joined(row));
             if (text.isEmpty()) {
                 if (ifBlank != null) {
@@ -423,7 +338,7 @@ abstract class CellReader {
         }
 
         @Override
-        void read(Row row, RecordBatch into, RowProblems problems) {
+        void read(Row row, RecordBlock into, RowProblems problems) {
             if (value instanceof String text) {
                 into.put(field, text);
             } else if (value instanceof BigDecimal decimal) {

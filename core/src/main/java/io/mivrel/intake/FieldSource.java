@@ -1,7 +1,7 @@
 package io.mivrel.intake;
 
 import com.google.re2j.Pattern;
-import io.mivrel.cells.DatePattern;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;

@@ -1,9 +1,6 @@
 package io.mivrel.intake;
 
 import io.mivrel.books.Account;
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
-import io.mivrel.cells.Spans;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
@@ -13,10 +10,20 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowFault;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
+import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -27,7 +34,6 @@ import java.util.Map;
  * cause. Every row is counted, so that rows = records + left out + unreadable. For one thread.
  */
 public final class Intake {
-    private static final int LEAST_AT_ONCE = 32;
 
     private final Layout layout;
     private final String file;
@@ -42,14 +48,11 @@ public final class Intake {
     private BalanceChain chain;
     private final StatementFollower statements;
     private final Field dateField;
-    private final AmountSettler amounts;
+    private final AmountResolver amounts;
     private final boolean statementsRead;
     private final RowFilter[] filters;
 
     private CellReader[] readers;
-    private BlockReader blockReader;
-    private RowBlock block;
-    private final Row shown = new Row();
     private TitleBinding titles;
     private List<String> titlesAbove = List.of();
     private boolean unreadable;
@@ -98,12 +101,12 @@ public final class Intake {
         this.problems = new RowProblems(file);
         this.tally = new IntakeTally(file);
         boolean balances = layout.fields().containsKey(balanceOf(layout.gives()));
-        this.chain = balances ? new BalanceChain(layout.form().newestFirst(), decimals) : null;
+        this.chain = balances ? new BalanceChain(layout.format().newestFirst(), decimals) : null;
         this.statements = new StatementFollower(file, account, homeCurrency, decimals);
         this.dateField = dateOf(layout.gives());
-        this.amounts = new AmountSettler(layout, rule, numbers, problems);
+        this.amounts = new AmountResolver(layout, rule, numbers, problems);
         this.filters = layout.filters().toArray(RowFilter[]::new);
-        this.statementsRead = layout.form().kind().isStatement();
+        this.statementsRead = layout.format().kind().isStatement();
     }
 
     private static Field balanceOf(FieldTable table) {
@@ -117,8 +120,8 @@ public final class Intake {
     }
 
     /** A new batch for {@link #fill}. */
-    public Batch newBatch() {
-        return new Batch(new RecordBatch(layout.gives(), file, "", Batch.SIZE));
+    public IntakeBlock newBatch() {
+        return new IntakeBlock(new RecordBlock(layout.gives(), file, "", IntakeBlock.SIZE));
     }
 
     /** What was counted so far; final once {@link #fill} answered false. */
@@ -127,7 +130,7 @@ public final class Intake {
     }
 
     /** Adds records and findings to a batch until it is full; answers false when the file has ended. */
-    public boolean fill(Batch batch) throws IOException {
+    public boolean fill(IntakeBlock batch) throws IOException {
         try {
             return fillUp(batch);
         } catch (UnreadableFileException e) {
@@ -137,17 +140,14 @@ public final class Intake {
         }
     }
 
-    private boolean fillUp(Batch batch) throws IOException {
+    private boolean fillUp(IntakeBlock batch) throws IOException {
         while (!batch.records().isFull()) {
-            if (blockReader != null && !below && readBlock(batch) > 0) {
-                continue;
-            }
             Row row = source.next();
             if (row == null) {
                 finish(batch);
                 return false;
             }
-            if (row.isOdd()) {
+            if (row.hasRemarks()) {
                 if (row.ended() != null) {
                     statements.end(row.ended()).forEach(finding -> note(batch, finding));
                     continue;
@@ -165,47 +165,20 @@ public final class Intake {
         return true;
     }
 
-    private int readBlock(Batch batch) throws IOException {
-        RecordBatch record = batch.records();
-        int size = source.next(block, Math.min(RowBlock.ROWS, record.room()));
-        int from = 0;
-        boolean slowly = false;
-        while (from < size) {
-            int read = slowly || below ? from : blockReader.read(block, from, record);
-            // Where such rows are frequent, it does not pay to begin again behind each.
-            slowly |= read - from < LEAST_AT_ONCE;
-            for (int i = from; i < read; i++) {
-                tally.rows++;
-                problems.begin(block.number(i));
-                if (chain != null) {
-                    followBalance(record);
-                }
-                emit(batch);
-            }
-            if (read < size) {
-                block.show(read, shown);
-                tally.rows++;
-                take(shown, batch);
-            }
-            from = read + 1;
-        }
-        return size;
-    }
-
-    private void take(Row row, Batch batch) {
-        if (readers != null && !row.isOdd()) {
+    private void take(Row row, IntakeBlock batch) {
+        if (readers != null && !row.hasRemarks()) {
             data(row, batch);
         } else if (unreadable) {
             tally.unreadable++;
         } else if (row.aside() != null) {
             tally.leaveOut(row.aside());
-        } else if (readers == null && source.titles() == null && layout.form().titlesRow() > 0) {
+        } else if (readers == null && source.titles() == null && layout.format().titlesRow() > 0) {
             aboveData(row, batch);
         } else {
             // A broken row does not tell how many columns there are.
             if (readers == null && row.fault() == null) {
                 List<String> known = source.titles();
-                if (row.number() < layout.form().dataRow() && !TitleBinding.isHandedBack(known)) {
+                if (row.number() < layout.format().dataRow() && !TitleBinding.isHandedBack(known)) {
                     tally.leaveOut(LeftOut.ABOVE_TITLES);
                     return;
                 }
@@ -220,9 +193,9 @@ public final class Intake {
         }
     }
 
-    private void aboveData(Row row, Batch batch) {
-        int titlesRow = layout.form().titlesRow();
-        if (row.number() <= titlesRow - layout.form().titleRows()) {
+    private void aboveData(Row row, IntakeBlock batch) {
+        int titlesRow = layout.format().titlesRow();
+        if (row.number() <= titlesRow - layout.format().titleRows()) {
             tally.leaveOut(LeftOut.ABOVE_TITLES);
         } else if (row.number() < titlesRow && row.fault() == null) {
             titlesAbove = row.titlesBelow(titlesAbove);
@@ -245,7 +218,7 @@ public final class Intake {
         }
     }
 
-    private void bind(TitleBinding binding, Batch batch) {
+    private void bind(TitleBinding binding, IntakeBlock batch) {
         batch.findings().addAll(binding.findings);
         if (!binding.fits()) {
             unreadable = true;
@@ -261,7 +234,7 @@ public final class Intake {
             Field field = entry.getKey();
             FieldSource from = entry.getValue();
             int[] places = binding.places.get(field);
-            boolean isoToo = layout.form().kind() == FileKind.WORKBOOK;
+            boolean isoToo = layout.format().kind() == FileKind.WORKBOOK;
             compiled.add(CellReader.of(field, from, places, String.join(" + ", from.columns()), numbers, isoToo));
             if (field == dateField && places.length > 0) {
                 dateCell = places[0];
@@ -272,27 +245,22 @@ public final class Intake {
             }
         }
         readers = compiled.toArray(CellReader[]::new);
-        if (dateCell >= 0 && binding.width > 1 && !statementsRead) {
-            block = new RowBlock(binding.width);
-            blockReader =
-                    BlockReader.of(readers, rule, layout, dateField, binding.title(dateCell), wantedFrom, wantedTo);
-        }
     }
 
-    private void data(Row row, Batch batch) {
+    private void data(Row row, IntakeBlock batch) {
         if (below) {
             belowData(row);
             return;
         }
         problems.begin(row.number());
-        if (row.isOdd() && row.fault() != null) {
+        if (row.hasRemarks() && row.fault() != null) {
             problems.add(
                     row.fault().rule(),
                     "",
                     row.faultValue(),
                     "the row " + row.fault().reason(),
                     row.fault().rule().remedy());
-            statements.entry(Record.ABSENT);
+            statements.entry(SourceRecord.ABSENT);
             batch.records().begin(row.number());
             emit(batch);
             return;
@@ -322,7 +290,7 @@ public final class Intake {
             emit(batch);
             return;
         }
-        if (row.isOdd() && row.hasTextBetween()) {
+        if (row.hasRemarks() && row.hasTextBetween()) {
             problems.add(
                     Rule.TEXT_BETWEEN_COLUMNS,
                     "",
@@ -330,14 +298,14 @@ public final class Intake {
                     "something stands between the columns of the layout and would be lost",
                     "compare the places of the columns with this row");
         }
-        if (row.isOdd() && row.hasQuoteInside()) {
+        if (row.hasRemarks() && row.hasQuoteInside()) {
             problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
         }
         read(row, batch);
     }
 
-    private void read(Row row, Batch batch) {
-        RecordBatch record = batch.records();
+    private void read(Row row, IntakeBlock batch) {
+        RecordBlock record = batch.records();
         record.begin(row.number());
         for (CellReader reader : readers) {
             reader.read(row, record, problems);
@@ -345,29 +313,29 @@ public final class Intake {
         amounts.settle(record);
         if (statementsRead) {
             long amount = record.number(rule.amount());
-            statements.entry(amount == Record.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
+            statements.entry(amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
         }
         if (chain != null) {
             followBalance(record);
         }
         long day = record.number(dateField);
-        if (day != Record.ABSENT && (day < wantedFrom || day > wantedTo)) {
+        if (day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo)) {
             tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
             emit(batch);
         }
     }
 
-    private void emit(Batch batch) {
-        RecordBatch record = batch.records();
+    private void emit(IntakeBlock batch) {
+        RecordBlock record = batch.records();
         tally.records++;
         long day = record.number(dateField);
-        if (day != Record.ABSENT) {
+        if (day != SourceRecord.ABSENT) {
             tally.firstDay = Math.min(tally.firstDay, day);
             tally.lastDay = Math.max(tally.lastDay, day);
         }
         long amount = record.number(rule.amount());
-        if (amount != Record.ABSENT) {
+        if (amount != SourceRecord.ABSENT) {
             String kind = rule.hasSides() ? null : record.text(InvoiceLines.KIND);
             tally.totals.add(kind == null ? amount : Invoice.signed(kind, amount));
         }
@@ -400,7 +368,7 @@ public final class Intake {
         if (row.size() == titles.width) {
             return true;
         }
-        if (row.size() < titles.width && layout.form().kind() == FileKind.WORKBOOK) {
+        if (row.size() < titles.width && layout.format().kind() == FileKind.WORKBOOK) {
             // A workbook does not keep the blank cells at the end of a row.
             row.pad(titles.width);
             return true;
@@ -421,7 +389,7 @@ public final class Intake {
                         "",
                         row.text(i),
                         "has " + row.size() + " cells, but there are " + titles.width + " titles",
-                        "a text with '" + layout.form().separator() + "' in it is probably not quoted");
+                        "a text with '" + layout.format().separator() + "' in it is probably not quoted");
                 return false;
             }
         }
@@ -429,7 +397,7 @@ public final class Intake {
     }
 
     private boolean endsData(Row row) {
-        String until = layout.form().until();
+        String until = layout.format().until();
         if (until.isEmpty()) {
             return false;
         }
@@ -466,16 +434,16 @@ public final class Intake {
         }
     }
 
-    private void followBalance(RecordBatch record) {
+    private void followBalance(RecordBlock record) {
         long amount = record.number(BankLines.AMOUNT);
         long balance = record.number(BankLines.BALANCE);
-        if (balance != Record.ABSENT && layout.signs() == Signs.ALL_REVERSED) {
+        if (balance != SourceRecord.ABSENT && layout.signs() == Signs.ALL_REVERSED) {
             balance = -balance;
             record.put(BankLines.BALANCE, balance);
         }
-        if (amount == Record.ABSENT) {
+        if (amount == SourceRecord.ABSENT) {
             long implied = chain.impliedAmount(balance);
-            if (implied != Record.ABSENT) {
+            if (implied != SourceRecord.ABSENT) {
                 String words = "the running balance says " + Money.show(Math.abs(implied), numbers.decimals())
                         + (implied < 0 ? " out" : " in");
                 problems.suggestInstead(Rule.AMOUNT_UNREADABLE, words);
@@ -494,7 +462,7 @@ public final class Intake {
         }
     }
 
-    private void finish(Batch batch) {
+    private void finish(IntakeBlock batch) {
         source.remarks().forEach(finding -> note(batch, finding.ofFile(file)));
         statements.finish().forEach(finding -> note(batch, finding));
         tally.proof = statements.proof().orElse(null);
@@ -504,13 +472,13 @@ public final class Intake {
         } else if (readers == null
                 && !unreadable
                 && source.titles() == null
-                && layout.form().titlesRow() > 0) {
+                && layout.format().titlesRow() > 0) {
             note(
                     batch,
                     Rule.TITLES_MISSING,
                     0,
                     "",
-                    "ends before row " + layout.form().titlesRow() + ", where the layout expects the titles",
+                    "ends before row " + layout.format().titlesRow() + ", where the layout expects the titles",
                     "compare the layout's 'titles' with the file");
         }
         if (datesBelow > 0) {
@@ -518,7 +486,7 @@ public final class Intake {
                     batch,
                     Rule.ROWS_BELOW_DATA,
                     firstRowBelow,
-                    layout.form().until(),
+                    layout.format().until(),
                     datesBelow + (datesBelow == 1 ? " row with a date stands" : " rows with dates stand")
                             + " below this row and " + (datesBelow == 1 ? "was" : "were") + " left out",
                     "does 'until' stop too early?");
@@ -528,9 +496,9 @@ public final class Intake {
         }
     }
 
-    private void finishBalance(Batch batch) {
+    private void finishBalance(IntakeBlock batch) {
         long stated = chain.contradictedClosing();
-        if (stated != Record.ABSENT) {
+        if (stated != SourceRecord.ABSENT) {
             note(
                     batch,
                     Rule.BALANCE_CLOSING,
@@ -546,7 +514,7 @@ public final class Intake {
                     0,
                     "",
                     "read the other way round the balances agree",
-                    "say 'order: " + (layout.form().newestFirst() ? "oldest first" : "newest first")
+                    "say 'order: " + (layout.format().newestFirst() ? "oldest first" : "newest first")
                             + "' in the layout");
         }
         tally.proof = chain.proof().orElse(null);
@@ -562,11 +530,11 @@ public final class Intake {
     }
 
     /** A finding about the file as a whole; a blocker among these holds the file. */
-    private void note(Batch batch, Rule rule, long row, String value, String reason, String suggestion) {
+    private void note(IntakeBlock batch, Rule rule, long row, String value, String reason, String suggestion) {
         note(batch, new Finding(rule, Origin.of(file, row), "", value, reason, suggestion));
     }
 
-    private void note(Batch batch, Finding finding) {
+    private void note(IntakeBlock batch, Finding finding) {
         tally.failed |= finding.severity() == Severity.BLOCKER;
         batch.findings().add(finding);
     }

@@ -1,6 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.Totals;
+import io.mivrel.rows.LeftOut;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumMap;

@@ -1,9 +1,11 @@
 package io.mivrel.intake;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.intake.shape.Shape;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.shape.Shape;
+import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -21,7 +23,7 @@ public final class Layout {
     private final String name;
     private final FieldTable gives;
     private final String account;
-    private final FileForm form;
+    private final FileFormat form;
     private final AmountFormat numbers;
     private final Signs signs;
     private final Map<Field, FieldSource> fields;
@@ -62,7 +64,7 @@ public final class Layout {
         return account;
     }
 
-    public FileForm form() {
+    public FileFormat format() {
         return form;
     }
 
@@ -119,7 +121,7 @@ public final class Layout {
         private final String name;
         private final FieldTable gives;
         private String account;
-        private FileForm form = FileForm.csv();
+        private FileFormat form = FileFormat.csv();
         private AmountFormat numbers = new AmountFormat(2, '.', ',', false, false, "");
         private Signs signs = Signs.AS_WRITTEN;
         private final Map<Field, FieldSource> fields = new LinkedHashMap<>();
@@ -138,7 +140,7 @@ public final class Layout {
             return this;
         }
 
-        public Builder form(FileForm fileForm) {
+        public Builder format(FileFormat fileForm) {
             form = Objects.requireNonNull(fileForm);
             return this;
         }

@@ -2,6 +2,7 @@ package io.mivrel.intake;
 
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
+import io.mivrel.rows.FileKind;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;

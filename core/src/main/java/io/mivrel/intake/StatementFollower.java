@@ -1,12 +1,13 @@
 package io.mivrel.intake;
 
 import io.mivrel.books.Account;
-import io.mivrel.cells.AmountFormat;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
-import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.Statement;
+import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -42,9 +43,9 @@ final class StatementFollower {
         this.format = AmountFormat.plain(decimals);
     }
 
-    /** An entry of the statement; {@link Record#ABSENT} when its amount could not be read. Signs as in the file. */
+    /** An entry of the statement; {@link SourceRecord#ABSENT} when its amount could not be read. Signs as in the file. */
     void entry(long amount) {
-        if (amount == Record.ABSENT) {
+        if (amount == SourceRecord.ABSENT) {
             unreadable++;
         } else if (amount < 0) {
             debits -= amount;
@@ -62,7 +63,7 @@ final class StatementFollower {
         long opening = balance(statement.opening(), "opening balance", statement);
         long closing = balance(statement.closing(), "closing balance", statement);
         long movement = credits - debits;
-        if (opening != Record.ABSENT && closing != Record.ABSENT && opening + movement != closing) {
+        if (opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT && opening + movement != closing) {
             broken++;
             wrong(
                     Rule.BALANCE_CLOSING,
@@ -138,14 +139,14 @@ final class StatementFollower {
 
     private long balance(String text, String what, Statement statement) {
         if (text == null) {
-            return Record.ABSENT;
+            return SourceRecord.ABSENT;
         }
         long amount = format.parse(text);
         if (AmountFormat.isAmount(amount)) {
             return amount;
         }
         wrong(Rule.AMOUNT_UNREADABLE, statement, text, "the " + what + " is no amount", "");
-        return Record.ABSENT;
+        return SourceRecord.ABSENT;
     }
 
     private void totals(Statement statement) {
@@ -172,7 +173,7 @@ final class StatementFollower {
 
     private void sum(Statement statement, String what, String stated, long found) {
         long amount = balance(stated, what, statement);
-        if (amount != Record.ABSENT && amount != found) {
+        if (amount != SourceRecord.ABSENT && amount != found) {
             wrong(
                     Rule.CONTROL_TOTAL_DIFFERS,
                     statement,
@@ -192,8 +193,8 @@ final class StatementFollower {
         for (int i = 1; i < spans.size(); i++) {
             StatementSpan before = spans.get(i - 1);
             StatementSpan span = spans.get(i);
-            if (span.opening() != Record.ABSENT
-                    && before.closing() != Record.ABSENT
+            if (span.opening() != SourceRecord.ABSENT
+                    && before.closing() != SourceRecord.ABSENT
                     && span.opening() != before.closing()) {
                 broken++;
                 findings.add(new Finding(
@@ -234,7 +235,7 @@ final class StatementFollower {
         long opening = spans.get(0).opening();
         long closing = spans.get(spans.size() - 1).closing();
         long movement = spans.stream().mapToLong(StatementSpan::movement).sum();
-        return opening == Record.ABSENT || closing == Record.ABSENT
+        return opening == SourceRecord.ABSENT || closing == SourceRecord.ABSENT
                 ? Optional.empty()
                 : Optional.of(new BalanceProof(0, broken, opening, movement, closing, true));
     }

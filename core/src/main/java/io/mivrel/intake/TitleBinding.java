@@ -1,11 +1,12 @@
 package io.mivrel.intake;
 
 import io.mivrel.books.Nearest;
-import io.mivrel.cells.Spans;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.Row;
+import io.mivrel.text.Spans;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -49,7 +50,7 @@ final class TitleBinding {
                     column.isEmpty() ? -1 : find(column, layout.filters().get(i).word());
             used.add(filters[i]);
         }
-        if (titles != null && !layout.form().kind().isStatement()) {
+        if (titles != null && !layout.format().kind().isStatement()) {
             reportUnexpected(layout, used);
         }
     }

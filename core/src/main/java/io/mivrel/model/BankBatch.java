@@ -7,9 +7,9 @@ import java.util.function.Function;
  * The bank lines of one batch, coded: for what runs over millions of them without a document for each. Immutable once it
  * is handed on.
  */
-public final class BankBatch implements DocumentBatch {
+public final class BankBatch implements DocumentBlock {
     private final String bankAccount;
-    private final RecordBatch records;
+    private final RecordBlock records;
     private final Coding[] codings;
     private final Function<BankTransaction, Journal> entry;
 
@@ -20,7 +20,7 @@ public final class BankBatch implements DocumentBatch {
      * @param entry makes the double entry of a line
      */
     public BankBatch(
-            String bankAccount, RecordBatch records, Coding[] codings, Function<BankTransaction, Journal> entry) {
+            String bankAccount, RecordBlock records, Coding[] codings, Function<BankTransaction, Journal> entry) {
         this.bankAccount = bankAccount;
         this.records = records;
         this.codings = codings;
@@ -32,7 +32,7 @@ public final class BankBatch implements DocumentBatch {
     }
 
     @Override
-    public RecordBatch records() {
+    public RecordBlock records() {
         return records;
     }
 

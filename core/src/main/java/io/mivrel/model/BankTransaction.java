@@ -43,12 +43,12 @@ public final class BankTransaction implements Document {
         return bankAccount;
     }
 
-    /** Minor units; in positive, out negative; {@link Record#ABSENT} when it could not be read. */
+    /** Minor units; in positive, out negative; {@link SourceRecord#ABSENT} when it could not be read. */
     public long amount() {
         return records.batch().number(BankLines.AMOUNT, records.from());
     }
 
-    public Record record() {
+    public SourceRecord record() {
         return records.get(0);
     }
 
@@ -77,8 +77,8 @@ public final class BankTransaction implements Document {
     }
 
     @Override
-    public boolean isSound() {
-        return records.isSound();
+    public boolean isValid() {
+        return records.isValid();
     }
 
     @Override
@@ -91,7 +91,7 @@ public final class BankTransaction implements Document {
 
     @Override
     public void addTo(Totals totals) {
-        if (amount() != Record.ABSENT) {
+        if (amount() != SourceRecord.ABSENT) {
             totals.add(amount());
         }
     }

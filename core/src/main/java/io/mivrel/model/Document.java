@@ -15,14 +15,14 @@ public sealed interface Document permits Journal, Invoice, BankTransaction {
     /** The date; {@code null} only when the document is not sound. */
     LocalDate date();
 
-    /** The date as an epoch day; {@link Record#ABSENT} when there is none. */
+    /** The date as an epoch day; {@link SourceRecord#ABSENT} when there is none. */
     default long day() {
         LocalDate date = date();
-        return date == null ? Record.ABSENT : date.toEpochDay();
+        return date == null ? SourceRecord.ABSENT : date.toEpochDay();
     }
 
     /** The source records, in the order of the file. */
-    List<Record> records();
+    List<SourceRecord> records();
 
     /** The double entry of this document; only to be asked of a sound one. */
     Journal journal();
@@ -31,9 +31,9 @@ public sealed interface Document permits Journal, Invoice, BankTransaction {
     void addTo(Totals totals);
 
     /** False when one of its records is not sound: it is held, and checks that need its values skip it. */
-    default boolean isSound() {
-        for (Record record : records()) {
-            if (!record.isSound()) {
+    default boolean isValid() {
+        for (SourceRecord record : records()) {
+            if (!record.isValid()) {
                 return false;
             }
         }

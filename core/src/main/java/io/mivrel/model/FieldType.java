@@ -24,12 +24,12 @@ public enum FieldType {
         return word;
     }
 
-    /** True for the types that a {@link Record} keeps as {@code long}. */
+    /** True for the types that a {@link SourceRecord} keeps as {@code long}. */
     boolean isNumeric() {
         return this == DATE || this == AMOUNT;
     }
 
-    /** True for the types that a {@link RecordBatch} keeps as a stretch of characters. */
+    /** True for the types that a {@link RecordBlock} keeps as a stretch of characters. */
     boolean isSpan() {
         return this == TEXT || this == CODE;
     }

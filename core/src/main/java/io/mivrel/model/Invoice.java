@@ -15,7 +15,7 @@ public record Invoice(
         InvoiceKind kind,
         LocalDate date,
         List<InvoiceLine> lines,
-        List<Record> records,
+        List<SourceRecord> records,
         Journal entry)
         implements Document {
 
@@ -40,9 +40,9 @@ public record Invoice(
 
     @Override
     public void addTo(Totals totals) {
-        for (Record record : records) {
+        for (SourceRecord record : records) {
             long net = record.number(InvoiceLines.NET);
-            if (net != Record.ABSENT) {
+            if (net != SourceRecord.ABSENT) {
                 totals.add(signed(record.text(InvoiceLines.KIND), net));
             }
         }

@@ -7,7 +7,7 @@ package io.mivrel.model;
  * @param tax minor units of tax
  * @param source the record with the other fields
  */
-public record InvoiceLine(long net, long tax, Record source) {
+public record InvoiceLine(long net, long tax, SourceRecord source) {
 
     public long gross() {
         return Math.addExact(net, tax);

@@ -10,14 +10,14 @@ import java.util.List;
  * one thread at a time; otherwise immutable.
  */
 public final class Journal implements Document {
-    private final List<Record> records;
+    private final List<SourceRecord> records;
     private final RecordRange asRead;
     private String reference;
     private LocalDate date;
     private List<JournalLine> lines;
 
     /** A journal with lines of its own, made of these records. */
-    public Journal(String reference, LocalDate date, List<JournalLine> lines, List<Record> records) {
+    public Journal(String reference, LocalDate date, List<JournalLine> lines, List<SourceRecord> records) {
         this.reference = reference;
         this.date = date;
         this.lines = List.copyOf(lines);
@@ -64,7 +64,7 @@ public final class Journal implements Document {
     public List<JournalLine> lines() {
         if (lines == null) {
             List<JournalLine> made = new ArrayList<>(asRead.size());
-            for (Record record : asRead) {
+            for (SourceRecord record : asRead) {
                 made.add(JournalLine.asRead(record));
             }
             lines = List.copyOf(made);
@@ -73,7 +73,7 @@ public final class Journal implements Document {
     }
 
     @Override
-    public List<Record> records() {
+    public List<SourceRecord> records() {
         return records;
     }
 
@@ -98,8 +98,8 @@ public final class Journal implements Document {
     }
 
     @Override
-    public boolean isSound() {
-        return asRead != null || Document.super.isSound();
+    public boolean isValid() {
+        return asRead != null || Document.super.isValid();
     }
 
     @Override
@@ -110,9 +110,9 @@ public final class Journal implements Document {
             }
             return;
         }
-        for (Record record : records) {
+        for (SourceRecord record : records) {
             long amount = record.number(JournalLines.AMOUNT);
-            if (amount != Record.ABSENT) {
+            if (amount != SourceRecord.ABSENT) {
                 totals.add(amount);
             }
         }

@@ -1,8 +1,8 @@
 package io.mivrel.model;
 
 /** Journals whose lines are the journal line records of one batch. Immutable once it is handed on. */
-public final class JournalBatch implements DocumentBatch {
-    private final RecordBatch records;
+public final class JournalBatch implements DocumentBlock {
+    private final RecordBlock records;
     private final int[] bounds;
     private final int size;
 
@@ -11,14 +11,14 @@ public final class JournalBatch implements DocumentBatch {
      * @param bounds where each journal begins, and behind them where the last one ends; at least {@code size + 1} places
      * @param size how many journals there are
      */
-    public JournalBatch(RecordBatch records, int[] bounds, int size) {
+    public JournalBatch(RecordBlock records, int[] bounds, int size) {
         this.records = records;
         this.bounds = bounds;
         this.size = size;
     }
 
     @Override
-    public RecordBatch records() {
+    public RecordBlock records() {
         return records;
     }
 

@@ -18,15 +18,15 @@ public record JournalLine(
         String taxCode,
         String party,
         String department,
-        Record source) {
+        SourceRecord source) {
 
     /** A line with account, amount and text only; a {@code null} text means the source's. */
-    public static JournalLine of(String account, long amount, String narrative, Record source) {
+    public static JournalLine of(String account, long amount, String narrative, SourceRecord source) {
         return new JournalLine(account, amount, narrative, null, null, null, source);
     }
 
     /** A line that is a journal line record as it was read. */
-    public static JournalLine asRead(Record record) {
+    public static JournalLine asRead(SourceRecord record) {
         return new JournalLine(
                 record.text(JournalLines.ACCOUNT),
                 record.number(JournalLines.AMOUNT),

@@ -10,31 +10,31 @@ import java.util.RandomAccess;
  * from {@link #from} up to {@link #to}; for everything else it is a list, whose records are made as they are asked for.
  * Immutable.
  */
-public final class RecordRange extends AbstractList<Record> implements RandomAccess {
-    private final RecordBatch batch;
+public final class RecordRange extends AbstractList<SourceRecord> implements RandomAccess {
+    private final RecordBlock batch;
     private final int from;
     private final int to;
 
-    RecordRange(RecordBatch batch, int from, int to) {
+    RecordRange(RecordBlock batch, int from, int to) {
         this.batch = batch;
         this.from = from;
         this.to = to;
     }
 
     /** Records from anywhere, copied into a batch of their own; at least one, all of one file and sheet. */
-    public static RecordRange of(List<Record> records) {
+    public static RecordRange of(List<SourceRecord> records) {
         if (records instanceof RecordRange range) {
             return range;
         }
-        RecordBatch first = records.get(0).batch();
-        RecordBatch copy = new RecordBatch(first.table(), first.file(), first.sheet(), records.size());
-        for (Record record : records) {
+        RecordBlock first = records.get(0).batch();
+        RecordBlock copy = new RecordBlock(first.table(), first.file(), first.sheet(), records.size());
+        for (SourceRecord record : records) {
             copy.add(record.batch(), record.index());
         }
         return copy.range(0, records.size());
     }
 
-    public RecordBatch batch() {
+    public RecordBlock batch() {
         return batch;
     }
 
@@ -49,8 +49,8 @@ public final class RecordRange extends AbstractList<Record> implements RandomAcc
     }
 
     @Override
-    public Record get(int index) {
-        return new Record(batch, from + Objects.checkIndex(index, to - from));
+    public SourceRecord get(int index) {
+        return new SourceRecord(batch, from + Objects.checkIndex(index, to - from));
     }
 
     @Override
@@ -59,9 +59,9 @@ public final class RecordRange extends AbstractList<Record> implements RandomAcc
     }
 
     /** True when every record is sound. */
-    public boolean isSound() {
+    public boolean isValid() {
         for (int i = from; i < to; i++) {
-            if (!batch.isSound(i)) {
+            if (!batch.isValid(i)) {
                 return false;
             }
         }
@@ -84,7 +84,7 @@ public final class RecordRange extends AbstractList<Record> implements RandomAcc
                 return false;
             }
         }
-        return first != Record.ABSENT;
+        return first != SourceRecord.ABSENT;
     }
 
     private boolean agreesOnText(Field field) {

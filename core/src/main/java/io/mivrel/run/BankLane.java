@@ -6,17 +6,17 @@ import io.mivrel.drafting.BankDrafter;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import java.util.ArrayList;
 import java.util.List;
 
 /** Takes bank lines by the batch: each once of all files that have it, coded, and then settled. */
 final class BankLane {
     /** Lines that a file before had. */
-    final Fate takenOnce = new Fate();
+    final DocumentCount takenOnce = new DocumentCount();
 
     private final RunPlan plan;
-    private final Settler settler;
+    private final DocumentSorter settler;
     private final Overlaps overlaps;
     private final Coder coder;
     private BankDrafter drafter;
@@ -24,7 +24,7 @@ final class BankLane {
     /** The account of the file, when several files belong to it. */
     private String watched;
 
-    BankLane(RunPlan plan, Settler settler, Overlaps overlaps) {
+    BankLane(RunPlan plan, DocumentSorter settler, Overlaps overlaps) {
         this.plan = plan;
         this.settler = settler;
         this.overlaps = overlaps;
@@ -36,7 +36,7 @@ final class BankLane {
      *
      * @param fileOrdinal place of its file in the run, from 1
      */
-    void take(RecordBatch records, int fileOrdinal) {
+    void take(RecordBlock records, int fileOrdinal) {
         if (fileOrdinal != file) {
             file = fileOrdinal;
             String account = plan.inputs().get(file - 1).layout().account();
@@ -60,10 +60,10 @@ final class BankLane {
         });
     }
 
-    private boolean[] again(RecordBatch records) {
+    private boolean[] again(RecordBlock records) {
         boolean[] again = new boolean[records.size()];
         for (int i = 0; i < again.length; i++) {
-            again[i] = records.isSound(i) && overlaps.isTaken(watched, file, records, i);
+            again[i] = records.isValid(i) && overlaps.isTaken(watched, file, records, i);
         }
         return again;
     }

@@ -5,8 +5,8 @@ import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
-import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -135,7 +135,7 @@ final class Continuity {
         StatementSpan last = spans.get(spans.size() - 1);
         LocalDate from = first.from() != null ? first.from() : tally.firstDate().orElse(null);
         LocalDate to = last.to() != null ? last.to() : tally.lastDate().orElse(null);
-        return from == null || to == null || last.closing() == Record.ABSENT
+        return from == null || to == null || last.closing() == SourceRecord.ABSENT
                 ? null
                 : new Covered(ordinal, tally, from, to, last.closing());
     }

@@ -1,11 +1,10 @@
 package io.mivrel.run;
 
-import io.mivrel.cells.Hash64;
 import io.mivrel.model.BankBatch;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Field;
 import io.mivrel.model.Invoice;
 import io.mivrel.model.InvoiceLine;
@@ -13,9 +12,10 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.Hash64;
 
 /**
  * What makes a document the same from run to run, version 2: {@code identity} is what it is called, {@code content} its
@@ -36,14 +36,14 @@ record Fingerprint(long identity, long content) {
     }
 
     /** The identity of a document of a batch. */
-    static long identity(DocumentBatch batch, int document) {
+    static long identity(DocumentBlock batch, int document) {
         return batch instanceof BankBatch lines
                 ? ofBankLine(lines.bankAccount(), lines.records(), document)
                 : ofJournal(batch.records(), batch.from(document));
     }
 
     /** The content of a document of a batch that has this identity. */
-    static long content(DocumentBatch batch, int document, long identity) {
+    static long content(DocumentBlock batch, int document, long identity) {
         return batch instanceof BankBatch
                 ? identity
                 : contentOfJournal(batch.records(), batch.from(document), batch.to(document), identity);
@@ -55,7 +55,7 @@ record Fingerprint(long identity, long content) {
         return new Fingerprint(hash, hash);
     }
 
-    private static long ofBankLine(String bankAccount, RecordBatch lines, int index) {
+    private static long ofBankLine(String bankAccount, RecordBlock lines, int index) {
         // The hash that a string keeps, the same everywhere, is enough for an account.
         long h = Hash64.add(1, bankAccount.hashCode());
         long balance = lines.number(BankLines.BALANCE, index);
@@ -65,19 +65,19 @@ record Fingerprint(long identity, long content) {
         if (lines.textStart(BankLines.BANK_REFERENCE, index) < lines.textEnd(BankLines.BANK_REFERENCE, index)) {
             return add(h, lines, BankLines.BANK_REFERENCE, index);
         }
-        if (balance == Record.ABSENT) {
+        if (balance == SourceRecord.ABSENT) {
             // With a balance the text is not needed, and a layout that joins it otherwise changes nothing.
             h = add(add(h, lines, BankLines.REFERENCE, index), lines, BankLines.NARRATIVE, index);
         }
         return h;
     }
 
-    private static long add(long hash, RecordBatch batch, Field field, int index) {
+    private static long add(long hash, RecordBlock batch, Field field, int index) {
         return Hash64.add(hash, batch.textBytes(), batch.textStart(field, index), batch.textEnd(field, index));
     }
 
     private static Fingerprint of(Invoice invoice) {
-        Record source = invoice.records().get(0);
+        SourceRecord source = invoice.records().get(0);
         long identity = Hash64.add(2, source.text(InvoiceLines.KIND));
         identity = Hash64.add(identity, source.text(InvoiceLines.PARTY));
         identity = Hash64.add(identity, invoice.reference());
@@ -105,11 +105,11 @@ record Fingerprint(long identity, long content) {
         return new Fingerprint(identity, contentOfJournal(lines.batch(), lines.from(), lines.to(), identity));
     }
 
-    private static long ofJournal(RecordBatch lines, int first) {
+    private static long ofJournal(RecordBlock lines, int first) {
         return add(3, lines, JournalLines.REFERENCE, first);
     }
 
-    private static long contentOfJournal(RecordBatch lines, int from, int to, long identity) {
+    private static long contentOfJournal(RecordBlock lines, int from, int to, long identity) {
         long content = Hash64.add(identity, lines.number(JournalLines.DATE, from));
         for (int i = from; i < to; i++) {
             content = Hash64.add(add(content, lines, JournalLines.ACCOUNT, i), lines.number(JournalLines.AMOUNT, i));

@@ -10,23 +10,23 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalBatch;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.util.ArrayList;
 import java.util.List;
 
 /** Takes the lines that belong together: each group becomes a document, which is then settled. Journals by the batch. */
 final class GroupLane implements Grouping.Target {
-    private final Settler settler;
+    private final DocumentSorter settler;
     private final Field key;
     /** For journals; {@code null} for invoices. */
     private final JournalDrafter journalDrafter;
 
     private final Drafter drafter;
 
-    GroupLane(RunPlan plan, Settler settler) {
+    GroupLane(RunPlan plan, DocumentSorter settler) {
         this.settler = settler;
         boolean journals = plan.records() == JournalLines.TABLE;
         this.key = journals ? JournalLines.REFERENCE : InvoiceLines.NUMBER;
@@ -40,7 +40,7 @@ final class GroupLane implements Grouping.Target {
     }
 
     @Override
-    public void groups(RecordBatch batch, int[] bounds, int count) {
+    public void groups(RecordBlock batch, int[] bounds, int count) {
         if (journalDrafter == null) {
             Grouping.Target.super.groups(batch, bounds, count);
             return;
@@ -60,7 +60,7 @@ final class GroupLane implements Grouping.Target {
         settler.settle(document, noted);
     }
 
-    private Finding tooMany(Record first) {
+    private Finding tooMany(SourceRecord first) {
         return new Finding(
                 Rule.DOCUMENT_TOO_LARGE,
                 first.origin(),
@@ -71,8 +71,8 @@ final class GroupLane implements Grouping.Target {
     }
 
     private Finding standApart(RecordRange records) {
-        Record first = records.get(0);
-        Record last = records.get(records.size() - 1);
+        SourceRecord first = records.get(0);
+        SourceRecord last = records.get(records.size() - 1);
         return new Finding(
                 Rule.REFERENCE_RETURNS,
                 first.origin(),

@@ -2,7 +2,7 @@ package io.mivrel.run;
 
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
@@ -21,7 +21,7 @@ public final class HeldRows {
     private final Map<Long, List<Finding>> reasons = new HashMap<>();
 
     void add(Document document, List<Finding> findings) {
-        for (Record record : document.records()) {
+        for (SourceRecord record : document.records()) {
             rows.set((int) Math.min(record.row(), Integer.MAX_VALUE));
         }
         for (Finding finding : findings) {

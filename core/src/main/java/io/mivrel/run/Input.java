@@ -1,7 +1,7 @@
 package io.mivrel.run;
 
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.RowSource;
+import io.mivrel.rows.RowSource;
 import java.io.IOException;
 
 /**

@@ -1,9 +1,9 @@
 package io.mivrel.run;
 
-import io.mivrel.cells.Hash64;
 import io.mivrel.model.BankLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.Hash64;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -65,7 +65,7 @@ final class Overlaps {
     }
 
     /** Takes the next line of a file; true when a file before has it. */
-    boolean isTaken(String account, int file, RecordBatch batch, int index) {
+    boolean isTaken(String account, int file, RecordBlock batch, int index) {
         long key = Hash64.add(1, account);
         key = Hash64.add(key, batch.number(BankLines.DATE, index));
         long amount = batch.number(BankLines.AMOUNT, index);
@@ -73,7 +73,7 @@ final class Overlaps {
         boolean byContent = false;
         if (batch.textStart(BankLines.BANK_REFERENCE, index) < batch.textEnd(BankLines.BANK_REFERENCE, index)) {
             key = add(key, batch, index, 2, BankLines.BANK_REFERENCE);
-        } else if (batch.number(BankLines.BALANCE, index) != Record.ABSENT) {
+        } else if (batch.number(BankLines.BALANCE, index) != SourceRecord.ABSENT) {
             key = Hash64.add(Hash64.add(key, 3), batch.number(BankLines.BALANCE, index));
         } else {
             byContent = true;
@@ -96,7 +96,7 @@ final class Overlaps {
         return true;
     }
 
-    private static long add(long key, RecordBatch batch, int index, int mark, io.mivrel.model.Field field) {
+    private static long add(long key, RecordBlock batch, int index, int mark, io.mivrel.model.Field field) {
         return Hash64.add(
                 Hash64.add(key, mark), batch.textBytes(), batch.textStart(field, index), batch.textEnd(field, index));
     }

@@ -7,7 +7,7 @@ import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.DeliveryCheck;
 import io.mivrel.delivery.DeliveryWriter;
 import io.mivrel.drafting.Grouping;
-import io.mivrel.intake.Batch;
+import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Finding;
@@ -29,15 +29,15 @@ final class Pass {
     private final RunPlan plan;
     private final Progress progress;
     private final Set<String> heldFiles;
-    private final BatchReader reader;
+    private final IntakeThread reader;
     private final Overlaps overlaps;
     /** What an earlier pass found between the files, when this one holds some of them and cannot find it again. */
     private final Continuity known;
 
     private final Continuity continuity;
     private final List<DeliveryWriter> writers = new ArrayList<>();
-    private final Together proofs = new Together();
-    private final Settler settler;
+    private final BackgroundWork proofs = new BackgroundWork();
+    private final DocumentSorter settler;
     /** For bank lines; {@code null} for others. */
     private final BankLane bankLane;
     /** For lines of journals and invoices; {@code null} for bank lines. */
@@ -53,7 +53,7 @@ final class Pass {
     // The first rows are read while the stages behind them are made.
     private static Pass begin(
             RunPlan plan, Progress progress, Set<String> heldFiles, Grouping earlier, Continuity known) {
-        BatchReader reader = new BatchReader(plan, heldFiles);
+        IntakeThread reader = new IntakeThread(plan, heldFiles);
         boolean begun = false;
         try {
             Pass pass = new Pass(plan, progress, heldFiles, reader, earlier, known);
@@ -70,7 +70,7 @@ final class Pass {
             RunPlan plan,
             Progress progress,
             Set<String> heldFiles,
-            BatchReader reader,
+            IntakeThread reader,
             Grouping earlier,
             Continuity known) {
         this.known = known;
@@ -82,7 +82,7 @@ final class Pass {
         this.continuity = new Continuity(plan, overlaps);
         List<Check> checks = new ArrayList<>(StandardChecks.of(plan.books()));
         checks.addAll(plan.ownChecks());
-        for (Order order : plan.orders()) {
+        for (DeliveryTarget order : plan.orders()) {
             checks.add(new DeliveryCheck(order.delivery(), plan.books().decimals()));
             if (plan.deliver()) {
                 writers.add(new DeliveryWriter(
@@ -91,7 +91,7 @@ final class Pass {
                         order.outlet().get()));
             }
         }
-        this.settler = new Settler(plan, checks, writers);
+        this.settler = new DocumentSorter(plan, checks, writers);
         boolean bank = plan.records() == BankLines.TABLE;
         this.bankLane = bank ? new BankLane(plan, settler, overlaps) : null;
         this.grouping = bank ? null : grouping(new GroupLane(plan, settler), earlier);
@@ -111,7 +111,7 @@ final class Pass {
     void read() throws IOException {
         try (reader) {
             long rows = 0;
-            for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
+            for (IntakeBlock batch = reader.next(); batch != null; batch = reader.next()) {
                 take(batch, reader.fileOrdinal());
                 rows += batch.records().size();
                 progress.at("read", rows);
@@ -130,7 +130,7 @@ final class Pass {
         }
     }
 
-    private void take(Batch batch, int fileOrdinal) {
+    private void take(IntakeBlock batch, int fileOrdinal) {
         for (Finding finding : batch.findings()) {
             settler.findings.add(finding);
             if (finding.blocks() && finding.origin().row() > 0) {
@@ -149,7 +149,7 @@ final class Pass {
         for (DeliveryWriter writer : writers) {
             writer.finish();
         }
-        Fate before = settler.before;
+        DocumentCount before = settler.before;
         if (before.documents() > 0) {
             settler.findings.add(new Finding(
                     Rule.DELIVERED_BEFORE,
@@ -208,7 +208,7 @@ final class Pass {
         if (stop) {
             settler.held.addAll(settler.clear);
         }
-        Fate cleared = stop ? new Fate() : settler.clear;
+        DocumentCount cleared = stop ? new DocumentCount() : settler.clear;
         List<DeliveredFile> delivered = new ArrayList<>();
         RunReport report = new RunReport(
                 plan.name(),
@@ -221,7 +221,7 @@ final class Pass {
                 settler.held,
                 settler.before,
                 settler.beyond,
-                bankLane == null ? new Fate() : bankLane.takenOnce,
+                bankLane == null ? new DocumentCount() : bankLane.takenOnce,
                 delivered,
                 settler.findings,
                 settler.heldRows);

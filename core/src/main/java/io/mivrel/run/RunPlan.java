@@ -39,11 +39,11 @@ public record RunPlan(
         CodingTable coding,
         String suspense,
         DateWindow dates,
-        List<Order> orders,
+        List<DeliveryTarget> orders,
         List<Check> ownChecks,
         boolean holdEverything,
         long first,
-        Memory memory,
+        DocumentHistory memory,
         boolean deliver) {
 
     public RunPlan {
@@ -75,7 +75,7 @@ public record RunPlan(
                         + input.layout().gives().name());
             }
         }
-        for (Order order : orders) {
+        for (DeliveryTarget order : orders) {
             if (!order.delivery().takes().accepts(kind)) {
                 gaps.add("the delivery '" + order.delivery().name() + "' takes "
                         + order.delivery().takes().words() + ", but " + kind.name() + " can only be delivered as "

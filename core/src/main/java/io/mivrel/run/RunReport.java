@@ -2,9 +2,9 @@ package io.mivrel.run;
 
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.intake.LeftOut;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.Totals;
+import io.mivrel.rows.LeftOut;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -35,11 +35,11 @@ public record RunReport(
         FieldTable records,
         boolean checkedOnly,
         List<IntakeTally> files,
-        Fate clear,
-        Fate held,
-        Fate before,
-        Fate beyondPilot,
-        Fate takenOnce,
+        DocumentCount clear,
+        DocumentCount held,
+        DocumentCount before,
+        DocumentCount beyondPilot,
+        DocumentCount takenOnce,
         List<DeliveredFile> deliveries,
         FindingLog findings,
         Map<String, HeldRows> heldRows) {

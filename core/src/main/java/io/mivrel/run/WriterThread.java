@@ -2,7 +2,7 @@ package io.mivrel.run;
 
 import io.mivrel.delivery.DeliveryWriter;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBatch;
+import io.mivrel.model.DocumentBlock;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -40,7 +40,7 @@ final class WriterThread implements AutoCloseable {
     }
 
     /** Writes documents of a batch, from one up to another. */
-    void write(DocumentBatch some, int from, int to) throws IOException {
+    void write(DocumentBlock some, int from, int to) throws IOException {
         handDocuments();
         hand(writer -> writer.write(some, from, to));
     }

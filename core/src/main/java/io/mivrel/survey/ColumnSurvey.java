@@ -1,10 +1,10 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
-import io.mivrel.cells.Hash64;
-import io.mivrel.cells.Spans;
 import io.mivrel.model.FieldType;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
+import io.mivrel.text.Hash64;
+import io.mivrel.text.Spans;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -27,29 +27,29 @@ public final class ColumnSurvey {
 
     private final int place;
     private final String title;
-    private final long[] dateFits = new long[Forms.DATES.size()];
-    private final long[] lastDay = new long[Forms.DATES.size()];
-    private final long[] later = new long[Forms.DATES.size()];
-    private final long[] earlier = new long[Forms.DATES.size()];
-    private final long[] amountFits = new long[Forms.AMOUNTS.size()];
-    private final long[] amountHashes = new long[Forms.AMOUNTS.size()];
-    private final long[] sums = new long[Forms.AMOUNTS.size()];
+    private final long[] dateFits = new long[KnownFormats.DATES.size()];
+    private final long[] lastDay = new long[KnownFormats.DATES.size()];
+    private final long[] later = new long[KnownFormats.DATES.size()];
+    private final long[] earlier = new long[KnownFormats.DATES.size()];
+    private final long[] amountFits = new long[KnownFormats.AMOUNTS.size()];
+    private final long[] amountHashes = new long[KnownFormats.AMOUNTS.size()];
+    private final long[] sums = new long[KnownFormats.AMOUNTS.size()];
     private boolean sumsTooLarge;
     private final Set<String> values = new LinkedHashSet<>();
     /** The first cells that are no date in any form, no amount in any form, and that show where the day stands. */
     private final List<Oddity> noDates = new ArrayList<>();
 
     private final List<Oddity> noAmounts = new ArrayList<>();
-    private final Oddity[] firstMisfit = new Oddity[Forms.DATES.size()];
-    private int[] dateForms = IntStream.range(0, Forms.DATES.size()).toArray();
-    private int[] amountForms = IntStream.range(0, Forms.MARKS).toArray();
-    private final long[] days = new long[Forms.DATES.size()];
+    private final Oddity[] firstMisfit = new Oddity[KnownFormats.DATES.size()];
+    private int[] dateForms = IntStream.range(0, KnownFormats.DATES.size()).toArray();
+    private int[] amountForms = IntStream.range(0, KnownFormats.MARKS).toArray();
+    private final long[] days = new long[KnownFormats.DATES.size()];
     private final byte[] last = new byte[40];
     private int lastLength = -1;
-    private final long[] leastDay = filled(Forms.DATES.size(), Long.MAX_VALUE);
-    private final long[] mostDay = filled(Forms.DATES.size(), Long.MIN_VALUE);
-    private final long[] leastAmount = filled(Forms.AMOUNTS.size(), Long.MAX_VALUE);
-    private final long[] mostAmount = filled(Forms.AMOUNTS.size(), Long.MIN_VALUE);
+    private final long[] leastDay = filled(KnownFormats.DATES.size(), Long.MAX_VALUE);
+    private final long[] mostDay = filled(KnownFormats.DATES.size(), Long.MIN_VALUE);
+    private final long[] leastAmount = filled(KnownFormats.AMOUNTS.size(), Long.MAX_VALUE);
+    private final long[] mostAmount = filled(KnownFormats.AMOUNTS.size(), Long.MIN_VALUE);
     private long filled;
     private long blank;
     private long withDecimals;
@@ -103,11 +103,12 @@ public final class ColumnSurvey {
     private void narrow() {
         dateForms =
                 IntStream.of(dateForms).filter(i -> dateFits[i] * 2 > filled).toArray();
-        boolean[] active = new boolean[Forms.MARKS];
+        boolean[] active = new boolean[KnownFormats.MARKS];
         for (int i = 0; i < amountFits.length; i++) {
-            active[i % Forms.MARKS] |= amountFits[i] * 2 > filled;
+            active[i % KnownFormats.MARKS] |= amountFits[i] * 2 > filled;
         }
-        amountForms = IntStream.range(0, Forms.MARKS).filter(i -> active[i]).toArray();
+        amountForms =
+                IntStream.range(0, KnownFormats.MARKS).filter(i -> active[i]).toArray();
     }
 
     private void misfit(long row, byte[] bytes, int start, int end) {
@@ -124,7 +125,7 @@ public final class ColumnSurvey {
         boolean any = false;
         for (int i : dateForms) {
             // The same day tends to come in row after row.
-            long day = again ? days[i] : Forms.DATES.get(i).parse(bytes, start, end);
+            long day = again ? days[i] : KnownFormats.DATES.get(i).parse(bytes, start, end);
             days[i] = day;
             if (DatePattern.isDate(day)) {
                 later[i] += dateFits[i] > 0 && day > lastDay[i] ? 1 : 0;
@@ -157,11 +158,13 @@ public final class ColumnSurvey {
         }
         int currency = currency(bytes, start, end);
         for (int form : amountForms) {
-            long amount = Forms.AMOUNTS.get(currency * Forms.MARKS + form).parse(bytes, start, end);
+            long amount = KnownFormats.AMOUNTS
+                    .get(currency * KnownFormats.MARKS + form)
+                    .parse(bytes, start, end);
             if (AmountFormat.isAmount(amount)) {
                 any = true;
-                for (int c = currency; c < (currency == 0 ? Forms.CURRENCIES.size() : currency + 1); c++) {
-                    int i = c * Forms.MARKS + form;
+                for (int c = currency; c < (currency == 0 ? KnownFormats.CURRENCIES.size() : currency + 1); c++) {
+                    int i = c * KnownFormats.MARKS + form;
                     amountFits[i]++;
                     leastAmount[i] = Math.min(leastAmount[i], amount);
                     mostAmount[i] = Math.max(mostAmount[i], amount);
@@ -194,8 +197,8 @@ public final class ColumnSurvey {
         for (int i = start; i < end; i++) {
             if (bytes[i] < 0 || bytes[i] == '$') {
                 String cell = text(bytes, start, end);
-                for (int c = 1; c < Forms.CURRENCIES.size(); c++) {
-                    if (cell.contains(Forms.CURRENCIES.get(c))) {
+                for (int c = 1; c < KnownFormats.CURRENCIES.size(); c++) {
+                    if (cell.contains(KnownFormats.CURRENCIES.get(c))) {
                         return c;
                     }
                 }
@@ -290,7 +293,7 @@ public final class ColumnSurvey {
     /** First and last day by a pattern, as epoch days; {@code null} when it fits no cell. */
     public long[] days(DatePattern pattern) {
         for (int i = 0; i < dateFits.length; i++) {
-            if (dateFits[i] > 0 && Forms.DATES.get(i).pattern().equals(pattern.pattern())) {
+            if (dateFits[i] > 0 && KnownFormats.DATES.get(i).pattern().equals(pattern.pattern())) {
                 return new long[] {leastDay[i], mostDay[i]};
             }
         }
@@ -311,7 +314,7 @@ public final class ColumnSurvey {
     /** Sum of all cells in minor units, read with such marks; {@code null} when some cell is no amount then. */
     Long sum(AmountFormat numbers) {
         for (int i = 0; i < sums.length; i++) {
-            AmountFormat form = Forms.AMOUNTS.get(i);
+            AmountFormat form = KnownFormats.AMOUNTS.get(i);
             if (form.decimalMark() == numbers.decimalMark()
                     && form.thousandsMark() == numbers.thousandsMark()
                     && form.currencyMark().equals(numbers.currencyMark())) {
@@ -331,7 +334,7 @@ public final class ColumnSurvey {
         long most = max(dateFits);
         for (int i = 0; i < dateFits.length && mostly(most); i++) {
             if (dateFits[i] == most) {
-                best.add(Forms.DATES.get(i));
+                best.add(KnownFormats.DATES.get(i));
             }
         }
         return best;
@@ -339,13 +342,13 @@ public final class ColumnSurvey {
 
     /** True when the dates by this pattern never go back, or never forward, and so are in order. */
     boolean isInOrder(DatePattern pattern) {
-        int i = Forms.DATES.indexOf(pattern);
+        int i = KnownFormats.DATES.indexOf(pattern);
         return Math.min(later[i], earlier[i]) == 0 && Math.max(later[i], earlier[i]) >= LEAST_IN_ORDER;
     }
 
     /** The first cell that a pattern does not fit, or {@code null}. */
     public Oddity misfit(DatePattern pattern) {
-        return firstMisfit[Forms.DATES.indexOf(pattern)];
+        return firstMisfit[KnownFormats.DATES.indexOf(pattern)];
     }
 
     /** Which amount forms fit as many cells as any does. */

@@ -1,13 +1,13 @@
 package io.mivrel.survey;
 
 import io.mivrel.books.Nearest;
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.rows.FileKind;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -35,19 +35,19 @@ public record Comparison(List<String> breaking, List<String> harmless) {
         List<String> breaking = new ArrayList<>();
         List<String> harmless = new ArrayList<>();
         Facts facts = survey.facts();
-        if (!layout.form().kind().takes(facts.kind())) {
+        if (!layout.format().kind().takes(facts.kind())) {
             breaking.add("the file is " + facts.words() + ", but the layout says 'kind: "
-                    + layout.form().kind().word() + "'");
+                    + layout.format().kind().word() + "'");
             return new Comparison(breaking, harmless);
         }
         if (facts.kind() == FileKind.SEPARATED
-                && facts.separator() != layout.form().separator()) {
+                && facts.separator() != layout.format().separator()) {
             breaking.add("cells are divided by '" + facts.separator() + "', not by '"
-                    + layout.form().separator() + "'");
+                    + layout.format().separator() + "'");
         }
-        if (survey.titlesRow() != layout.form().titlesRow() && !facts.kind().isStatement() && facts.print() == null) {
+        if (survey.titlesRow() != layout.format().titlesRow() && !facts.kind().isStatement() && facts.print() == null) {
             breaking.add("the titles stand in row " + survey.titlesRow() + ", not in row "
-                    + layout.form().titlesRow());
+                    + layout.format().titlesRow());
         }
         columns(survey, layout, breaking, harmless);
         patterns(survey, layout, breaking);

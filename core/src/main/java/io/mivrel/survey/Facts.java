@@ -1,9 +1,9 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FileForm.Slice;
-import io.mivrel.intake.FileKind;
-import io.mivrel.intake.RowFilter;
-import io.mivrel.intake.shape.CarryDown;
+import io.mivrel.rows.FileFormat.Slice;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.shape.CarryDown;
 import java.util.List;
 
 /**

@@ -1,9 +1,6 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementColumns;
 import io.mivrel.model.BankLines;
@@ -12,7 +9,10 @@ import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.InvoiceKind;
 import io.mivrel.model.InvoiceLines;
+import io.mivrel.rows.FileKind;
 import io.mivrel.survey.Survey.Question;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -157,7 +157,7 @@ record Guess(
         List<ColumnSurvey> amounts =
                 amounts().stream().filter(c -> c.filled() > 0).toList();
         int chosen = -1;
-        for (int form = 0; form < Forms.AMOUNTS.size(); form++) {
+        for (int form = 0; form < KnownFormats.AMOUNTS.size(); form++) {
             int here = form;
             if (!amounts.stream().allMatch(c -> c.fittingAmounts()[here])) {
                 continue;
@@ -165,8 +165,8 @@ record Guess(
             if (chosen < 0) {
                 chosen = form;
             } else if (differ(amounts, chosen, form)) {
-                AmountFormat one = Forms.AMOUNTS.get(chosen);
-                AmountFormat other = Forms.AMOUNTS.get(form);
+                AmountFormat one = KnownFormats.AMOUNTS.get(chosen);
+                AmountFormat other = KnownFormats.AMOUNTS.get(form);
                 ask(
                         "numbers",
                         "decimal '" + one.decimalMark() + "' or decimal '" + other.decimalMark()
@@ -177,7 +177,7 @@ record Guess(
         if (chosen < 0) {
             ask("numbers", "'.' or ','? No single way of writing fits all the columns of amounts");
         }
-        AmountFormat form = Forms.AMOUNTS.get(Math.max(chosen, 0));
+        AmountFormat form = KnownFormats.AMOUNTS.get(Math.max(chosen, 0));
         return new AmountFormat(
                 2,
                 form.decimalMark(),

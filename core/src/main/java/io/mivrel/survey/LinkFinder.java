@@ -1,13 +1,13 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.Hash64;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.shape.Link;
-import io.mivrel.intake.shape.TitledRows;
 import io.mivrel.model.FieldType;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.shape.Link;
+import io.mivrel.shape.TitledRows;
 import io.mivrel.survey.Survey.Proof;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -40,12 +40,12 @@ public final class LinkFinder {
         }
 
         /** How the file is laid out. */
-        public FileForm form() {
+        public FileFormat format() {
             Facts facts = survey.facts();
-            return new FileForm(
+            return new FileFormat(
                     facts.kind(),
                     facts.separator(),
-                    facts.encoding().isEmpty() ? FileForm.AUTO : facts.encoding(),
+                    facts.encoding().isEmpty() ? FileFormat.AUTO : facts.encoding(),
                     facts.part(),
                     List.of(),
                     survey.titlesRow(),
@@ -155,7 +155,7 @@ public final class LinkFinder {
                     Survey theirs = members.get(edge.to).survey;
                     String name = name(theirs.file(), prefix.values());
                     String key = prefix.get(edge.from) + edge.key;
-                    links.add(new Link(name, theirs.file(), members.get(edge.to).form(), key, edge.theirKey, false));
+                    links.add(new Link(name, theirs.file(), members.get(edge.to).format(), key, edge.theirKey, false));
                     proofs.add(edge.proof);
                     prefix.put(edge.to, name + ".");
                 }
@@ -203,7 +203,7 @@ public final class LinkFinder {
                 read.put(column.title(), new Keys(column.place() - 1, count));
             }
         }
-        try (RowSource rows = new TitledRows(member.opener.open(), member.form())) {
+        try (RowSource rows = new TitledRows(member.opener.open(), member.format())) {
             for (Row row = rows.next(); row != null; row = rows.next()) {
                 if (row.aside() == null && row.ended() == null && row.fault() == null && !row.isBlank()) {
                     for (Keys keys : read.values()) {

@@ -1,19 +1,19 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
-import io.mivrel.intake.shape.CarryDown;
-import io.mivrel.intake.shape.FanOut;
-import io.mivrel.intake.shape.Link;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.JournalLines;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.shape.CarryDown;
+import io.mivrel.shape.FanOut;
+import io.mivrel.shape.Link;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.util.List;
 import java.util.Map;
 
@@ -76,10 +76,10 @@ public final class Proposal {
         boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
         int dataRow = titlesRow > 0 ? titlesRow + 1 : text ? Math.max(1, (int) firstRow) : 1;
         Layout.Builder layout = Layout.named("proposed", gives)
-                .form(new FileForm(
+                .format(new FileFormat(
                         facts.kind(),
                         facts.separator(),
-                        text ? facts.encoding() : FileForm.AUTO,
+                        text ? facts.encoding() : FileFormat.AUTO,
                         facts.part(),
                         facts.print() == null ? List.of() : facts.print().slices(),
                         titlesRow,

@@ -1,10 +1,10 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.shape.FanOut;
 import io.mivrel.model.FieldType;
+import io.mivrel.rows.Row;
+import io.mivrel.shape.FanOut;
 import io.mivrel.survey.Survey.Proof;
+import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;

@@ -1,10 +1,10 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.DatePattern;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowFilter;
-import io.mivrel.intake.RowSource;
 import io.mivrel.model.FieldType;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.rows.RowSource;
+import io.mivrel.text.DatePattern;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -129,7 +129,7 @@ final class Sample {
     // No dates, no figures.
     private static boolean areWords(List<String> cells) {
         return cells.stream()
-                .allMatch(cell -> Forms.DATES.stream().noneMatch(p -> DatePattern.isDate(p.parse(cell)))
+                .allMatch(cell -> KnownFormats.DATES.stream().noneMatch(p -> DatePattern.isDate(p.parse(cell)))
                         && (cell.chars().anyMatch(Character::isLetter)
                                 || cell.chars().noneMatch(Character::isDigit)));
     }

@@ -1,9 +1,9 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.AmountFormat;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Money;
 import io.mivrel.survey.Survey.Proof;
+import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;

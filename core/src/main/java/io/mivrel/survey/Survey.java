@@ -1,12 +1,12 @@
 package io.mivrel.survey;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.StatementSpan;
-import io.mivrel.intake.shape.FanOut;
-import io.mivrel.intake.shape.Link;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
+import io.mivrel.shape.FanOut;
+import io.mivrel.shape.Link;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;

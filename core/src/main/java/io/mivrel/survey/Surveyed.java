@@ -1,6 +1,6 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.RowSource;
+import io.mivrel.rows.RowSource;
 import java.io.IOException;
 
 /** A file that is surveyed. */

@@ -1,13 +1,13 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FileKind;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowFilter;
-import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.JournalLines;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.rows.RowSource;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
@@ -58,12 +58,12 @@ public final class Surveyor {
         Guess tentative = Guess.of(facts, sample, sample.surveyed(), "");
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
-        Trial trial = null;
-        Watched watched;
+        ReadingTest trial = null;
+        ProfiledRows watched;
         try (RowSource source = surveyed.open(facts)) {
-            watched = new Watched(source, sample, columns, filters, sums);
+            watched = new ProfiledRows(source, sample, columns, filters, sums);
             if (tentative.isWhole()) {
-                trial = Trial.of(tentative.layout(), file, watched, progress);
+                trial = ReadingTest.of(tentative.layout(), file, watched, progress);
             } else {
                 drain(watched);
             }
@@ -74,13 +74,13 @@ public final class Surveyor {
         Guess guess = Guess.of(facts, sample, columns, until(watched));
         if (guess.isWhole() && (trial == null || !guess.readsLike(tentative))) {
             try (RowSource source = surveyed.open(facts)) {
-                trial = Trial.of(guess.layout(), file, source, progress);
+                trial = ReadingTest.of(guess.layout(), file, source, progress);
             }
         }
         return survey(facts, sample, watched, guess, trial, sums);
     }
 
-    private void drain(Watched watched) throws IOException {
+    private void drain(ProfiledRows watched) throws IOException {
         for (Row row = watched.next(); row != null; row = watched.next()) {
             if (watched.rows % 1024 == 0) {
                 progress.at("surveyed", watched.rows);
@@ -89,7 +89,7 @@ public final class Surveyor {
     }
 
     // How the first row below the data begins.
-    private static String until(Watched watched) {
+    private static String until(ProfiledRows watched) {
         Sample.Kept first = watched.tail().peekFirst();
         return first == null
                 ? ""
@@ -99,7 +99,8 @@ public final class Surveyor {
                         .orElse("");
     }
 
-    private Survey survey(Facts facts, Sample sample, Watched watched, Guess guess, Trial trial, List<RowSum> sums) {
+    private Survey survey(
+            Facts facts, Sample sample, ProfiledRows watched, Guess guess, ReadingTest trial, List<RowSum> sums) {
         // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
         // days.
         Map<Field, ColumnSurvey> fanned = fanned(guess.columns());

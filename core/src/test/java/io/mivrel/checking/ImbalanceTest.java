@@ -6,7 +6,7 @@ import io.mivrel.checking.Imbalance.Cause;
 import io.mivrel.checking.Imbalance.Kind;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.Test;
@@ -16,8 +16,8 @@ public class ImbalanceTest {
     private static List<JournalLine> lines(long... amounts) {
         List<JournalLine> lines = new ArrayList<>();
         for (int i = 0; i < amounts.length; i++) {
-            Record source =
-                    Record.builder(JournalLines.TABLE, "ledger.csv", "", i + 2).build(true);
+            SourceRecord source = SourceRecord.builder(JournalLines.TABLE, "ledger.csv", "", i + 2)
+                    .build(true);
             lines.add(JournalLine.of("5010", amounts[i], "", source));
         }
         return lines;

@@ -19,10 +19,10 @@ import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -44,9 +44,9 @@ public class StandardChecksTest {
             .party(new Party("SUP-001", "Calder Vale", false))
             .build();
 
-    private static Record line(String number, String kind, long net) {
+    private static SourceRecord line(String number, String kind, long net) {
         boolean sale = kind.equals("invoice") || kind.equals("credit note");
-        return Record.builder(InvoiceLines.TABLE, "list.csv", "", Long.parseLong(number))
+        return SourceRecord.builder(InvoiceLines.TABLE, "list.csv", "", Long.parseLong(number))
                 .put(InvoiceLines.NUMBER, number)
                 .put(InvoiceLines.KIND, kind)
                 .put(InvoiceLines.PARTY, sale ? "CUS-001" : "SUP-001")
@@ -64,7 +64,7 @@ public class StandardChecksTest {
         return findings;
     }
 
-    private static Document draft(Record... lines) {
+    private static Document draft(SourceRecord... lines) {
         Drafter drafter = new InvoiceDrafter(BOOKS);
         return drafter.draft(RecordRange.of(List.of(lines)), finding -> {
             throw new AssertionError(finding);
@@ -104,7 +104,7 @@ public class StandardChecksTest {
         int clear = 0;
         for (int round = 0; round < 20_000; round++) {
             int lines = 2 + random.nextInt(2);
-            RecordBatch batch = new RecordBatch(JournalLines.TABLE, "f", "", lines);
+            RecordBlock batch = new RecordBlock(JournalLines.TABLE, "f", "", lines);
             long sum = 0;
             for (int i = 0; i < lines; i++) {
                 batch.begin(i + 1);

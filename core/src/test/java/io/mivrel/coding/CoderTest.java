@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.BankLines;
 import io.mivrel.model.BankTransaction;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,18 +22,34 @@ public class CoderTest {
                     CodingEntry.words("cast", Direction.EITHER, "3", "cast*"),
                     CodingEntry.words("ware", Direction.EITHER, "4", "*ware"),
                     new CodingEntry(
-                            "small", Direction.OUT, List.of("cheque"), Record.ABSENT, 400_00, "5", null, null, null),
+                            "small",
+                            Direction.OUT,
+                            List.of("cheque"),
+                            SourceRecord.ABSENT,
+                            400_00,
+                            "5",
+                            null,
+                            null,
+                            null),
                     new CodingEntry(
-                            "large out", Direction.OUT, List.of(), 10_000_00, Record.ABSENT, "6", null, null, null)));
+                            "large out",
+                            Direction.OUT,
+                            List.of(),
+                            10_000_00,
+                            SourceRecord.ABSENT,
+                            "6",
+                            null,
+                            null,
+                            null)));
 
-    private static Record line(String narrative, long amount) {
-        return Record.builder(BankLines.TABLE, "bank.csv", "", 1)
+    private static SourceRecord line(String narrative, long amount) {
+        return SourceRecord.builder(BankLines.TABLE, "bank.csv", "", 1)
                 .put(BankLines.NARRATIVE, narrative)
                 .put(BankLines.AMOUNT, amount)
                 .build(true);
     }
 
-    private static BankTransaction.Coding decide(Coder coder, Record line) {
+    private static BankTransaction.Coding decide(Coder coder, SourceRecord line) {
         return coder.decide(line.batch(), line.index());
     }
 
@@ -117,8 +133,8 @@ public class CoderTest {
             for (int i = 0; i < 12; i++) {
                 String words1 = text(random, words, gaps, 1 + random.nextInt(3)) + (random.nextInt(5) == 0 ? "*" : "");
                 phrases.add(Phrase.of(words1, i));
-                long from = random.nextInt(4) == 0 ? 500 : Record.ABSENT;
-                long to = random.nextInt(4) == 0 ? 900 : Record.ABSENT;
+                long from = random.nextInt(4) == 0 ? 500 : SourceRecord.ABSENT;
+                long to = random.nextInt(4) == 0 ? 900 : SourceRecord.ABSENT;
                 entries.add(new CodingEntry(
                         "" + i,
                         Direction.values()[random.nextInt(3)],

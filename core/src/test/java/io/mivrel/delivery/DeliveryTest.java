@@ -3,8 +3,6 @@ package io.mivrel.delivery;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -13,8 +11,10 @@ import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLine;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
@@ -104,9 +104,9 @@ public class DeliveryTest {
 
     private static Journal journal(String reference, long... amounts) {
         List<JournalLine> lines = new ArrayList<>();
-        List<Record> records = new ArrayList<>();
+        List<SourceRecord> records = new ArrayList<>();
         for (int i = 0; i < amounts.length; i++) {
-            Record source = Record.builder(JournalLines.TABLE, "ledger.csv", "", 11 + i)
+            SourceRecord source = SourceRecord.builder(JournalLines.TABLE, "ledger.csv", "", 11 + i)
                     .put(JournalLines.NARRATIVE, "line <" + (i + 1) + "> of 1")
                     .build(true);
             records.add(source);
@@ -156,7 +156,7 @@ public class DeliveryTest {
 
     @Test
     public void aJournalAsReadIsDeliveredAsItsLinesWouldBe() throws IOException {
-        RecordBatch batch = new RecordBatch(JournalLines.TABLE, "ledger.csv", "", 3);
+        RecordBlock batch = new RecordBlock(JournalLines.TABLE, "ledger.csv", "", 3);
         String[] texts = {"rope <1>", null, "Glockengießerei, große Glocke"};
         for (int i = 0; i < 3; i++) {
             batch.begin(20 + i);

@@ -3,9 +3,9 @@ package io.mivrel.drafting;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
+import io.mivrel.model.SourceRecord;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -17,10 +17,10 @@ import org.testng.annotations.Test;
 
 /** Lines with one reference end up in one document, however far apart they stand. */
 public class GroupingTest {
-    private final List<List<Record>> groups = new ArrayList<>();
+    private final List<List<SourceRecord>> groups = new ArrayList<>();
 
-    private static Record line(String file, String reference, long row) {
-        return Record.builder(JournalLines.TABLE, file, "", row)
+    private static SourceRecord line(String file, String reference, long row) {
+        return SourceRecord.builder(JournalLines.TABLE, file, "", row)
                 .put(JournalLines.REFERENCE, reference)
                 .put(JournalLines.DATE, 20_000 + row)
                 .put(JournalLines.NARRATIVE, "été \u2013 " + row)
@@ -29,12 +29,12 @@ public class GroupingTest {
     }
 
     // Batches of a few records each, so that groups go over their ends.
-    private static List<RecordBatch> batches(List<Record> records) {
-        List<RecordBatch> batches = new ArrayList<>();
-        for (Record record : records) {
-            RecordBatch last = batches.isEmpty() ? null : batches.get(batches.size() - 1);
+    private static List<RecordBlock> batches(List<SourceRecord> records) {
+        List<RecordBlock> batches = new ArrayList<>();
+        for (SourceRecord record : records) {
+            RecordBlock last = batches.isEmpty() ? null : batches.get(batches.size() - 1);
             if (last == null || last.isFull() || !last.file().equals(record.file())) {
-                last = new RecordBatch(JournalLines.TABLE, record.file(), "", 1 + batches.size() % 7);
+                last = new RecordBlock(JournalLines.TABLE, record.file(), "", 1 + batches.size() % 7);
                 batches.add(last);
             }
             last.begin(record.row());
@@ -42,12 +42,12 @@ public class GroupingTest {
             last.put(JournalLines.NARRATIVE, record.text(JournalLines.NARRATIVE));
             last.put(JournalLines.DATE, record.number(JournalLines.DATE));
             last.put(JournalLines.AMOUNT, record.number(JournalLines.AMOUNT));
-            last.end(record.isSound());
+            last.end(record.isValid());
         }
         return batches;
     }
 
-    private List<List<Record>> group(List<Record> records) throws IOException {
+    private List<List<SourceRecord>> group(List<SourceRecord> records) throws IOException {
         Grouping.Target target = (group, stand) -> groups.add(List.copyOf(group));
         groups.clear();
         Grouping grouping = new Grouping(JournalLines.TABLE, JournalLines.REFERENCE, target);
@@ -63,9 +63,9 @@ public class GroupingTest {
         }
     }
 
-    private static String shape(List<List<Record>> groups) {
+    private static String shape(List<List<SourceRecord>> groups) {
         StringBuilder shape = new StringBuilder();
-        for (List<Record> group : groups) {
+        for (List<SourceRecord> group : groups) {
             shape.append(group.get(0).text(JournalLines.REFERENCE));
             group.forEach(r -> shape.append(' ').append(r.row()));
             shape.append('\n');
@@ -75,20 +75,20 @@ public class GroupingTest {
 
     @Test
     public void neighboursAreOneGroup() throws IOException {
-        List<Record> records = List.of(line("f", "A", 2), line("f", "A", 3), line("f", "B", 4));
+        List<SourceRecord> records = List.of(line("f", "A", 2), line("f", "A", 3), line("f", "B", 4));
         assertThat(shape(group(records))).isEqualTo("A 2 3\nB 4\n");
     }
 
     @Test
     public void aReferenceThatComesBackIsStillOneGroup() throws IOException {
-        List<Record> records =
+        List<SourceRecord> records =
                 List.of(line("f", "A", 2), line("f", "B", 3), line("f", "A", 4), line("f", "C", 5), line("f", "A", 6));
         assertThat(shape(group(records))).isEqualTo("B 3\nC 5\nA 2 4 6\n");
     }
 
     @Test
     public void theSameReferenceInAnotherFileIsAnotherGroup() throws IOException {
-        List<Record> records = List.of(line("f", "A", 2), line("g", "A", 2));
+        List<SourceRecord> records = List.of(line("f", "A", 2), line("g", "A", 2));
         assertThat(group(records)).hasSize(2);
     }
 
@@ -103,7 +103,7 @@ public class GroupingTest {
             boolean again = true;
             while (again) {
                 stands.clear();
-                List<Record> lines = new ArrayList<>();
+                List<SourceRecord> lines = new ArrayList<>();
                 for (int row = 0; row < 2 * Grouping.MOST_LINES + 10; row++) {
                     // The second time every line stands apart from the next of its document.
                     lines.add(line("f", other == 0 ? "A" : row % 2 == 0 ? "A" : "B", row));
@@ -122,26 +122,26 @@ public class GroupingTest {
 
     @Test
     public void aRecordWithoutReferenceStandsAlone() throws IOException {
-        List<Record> records = List.of(line("f", "A", 2), line("f", null, 3), line("f", "A", 4));
+        List<SourceRecord> records = List.of(line("f", "A", 2), line("f", null, 3), line("f", "A", 4));
         assertThat(group(records)).hasSize(2);
     }
 
     @Test
     public void aFileInAnyOrderLosesNothingAndKeepsEveryValue() throws IOException {
-        List<Record> records = new ArrayList<>();
+        List<SourceRecord> records = new ArrayList<>();
         for (int row = 1; row <= 60_000; row++) {
             records.add(line("f", "R" + row % 20_000, row));
         }
         Collections.shuffle(records, new Random(3));
         Set<Long> rows = new LinkedHashSet<>();
-        for (List<Record> group : group(records)) {
+        for (List<SourceRecord> group : group(records)) {
             assertThat(group).hasSize(3);
-            for (Record record : group) {
+            for (SourceRecord record : group) {
                 assertThat(record.text(JournalLines.REFERENCE))
                         .isEqualTo(group.get(0).text(JournalLines.REFERENCE));
                 assertThat(record.number(JournalLines.AMOUNT)).isEqualTo(record.row() * 100);
                 assertThat(record.text(JournalLines.NARRATIVE)).isEqualTo("été \u2013 " + record.row());
-                assertThat(record.isSound()).isEqualTo(record.row() % 7 != 0);
+                assertThat(record.isValid()).isEqualTo(record.row() % 7 != 0);
                 rows.add(record.row());
             }
         }
@@ -151,7 +151,7 @@ public class GroupingTest {
     @Test
     public void groupsTakenManyAtATimeAreThoseTakenOneByOne() throws IOException {
         Random random = new Random(6);
-        List<Record> records = new ArrayList<>();
+        List<SourceRecord> records = new ArrayList<>();
         for (int row = 1; row <= 5_000; row++) {
             // Runs of one to four lines, some of them blank, some of a reference that stood before.
             int run = row / (1 + row % 4);
@@ -169,7 +169,7 @@ public class GroupingTest {
             }
 
             @Override
-            public void groups(RecordBatch batch, int[] bounds, int count) {
+            public void groups(RecordBlock batch, int[] bounds, int count) {
                 calls[1]++;
                 for (int i = 0; i < count; i++) {
                     assertThat(bounds[i]).isLessThan(bounds[i + 1]);

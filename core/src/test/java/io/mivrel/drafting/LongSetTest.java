@@ -2,7 +2,7 @@ package io.mivrel.drafting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.mivrel.cells.Hash64;
+import io.mivrel.text.Hash64;
 import java.util.HashSet;
 import java.util.Random;
 import java.util.Set;

@@ -3,13 +3,17 @@ package io.mivrel.intake;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.cells.AmountFormat;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.text.AmountFormat;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -44,7 +48,7 @@ public class IntakeTest {
         public void close() {}
     }
 
-    private final List<Record> records = new ArrayList<>();
+    private final List<SourceRecord> records = new ArrayList<>();
     private final List<Finding> findings = new ArrayList<>();
 
     private IntakeTally read(Layout layout, DateWindow wanted, String... rows) {
@@ -54,7 +58,7 @@ public class IntakeTest {
         try {
             boolean more = true;
             while (more) {
-                Batch batch = intake.newBatch();
+                IntakeBlock batch = intake.newBatch();
                 more = intake.fill(batch);
                 findings.addAll(batch.findings());
                 for (int i = 0; i < batch.records().size(); i++) {
@@ -101,7 +105,7 @@ public class IntakeTest {
     @Test
     public void rowsAreLeftOutByCause() {
         Layout layout =
-                bank().form(new FileForm('|', "UTF-8", 2, "Total", false)).build();
+                bank().format(new FileFormat('|', "UTF-8", 2, "Total", false)).build();
         IntakeTally tally = read(
                 layout,
                 new DateWindow(LocalDate.of(2027, 3, 1), LocalDate.of(2027, 3, 31)),
@@ -124,7 +128,7 @@ public class IntakeTest {
                         LeftOut.BLANK, 2L,
                         LeftOut.TITLES_AGAIN, 1L,
                         LeftOut.BELOW_DATA, 2L));
-        assertThat(records).extracting(Record::row).containsExactly(4L, 8L);
+        assertThat(records).extracting(SourceRecord::row).containsExactly(4L, 8L);
         assertThat(tally.totals().debit()).isEqualTo(3_00);
         assertThat(tally.firstDate()).contains(LocalDate.of(2027, 3, 1));
         assertThat(tally.lastDate()).contains(LocalDate.of(2027, 3, 31));
@@ -133,7 +137,7 @@ public class IntakeTest {
     @Test
     public void withoutTitlesColumnsGoByPlace() {
         Layout layout = Layout.named("plain", JournalLines.TABLE)
-                .form(new FileForm('|', "UTF-8", 0, "", false))
+                .format(new FileFormat('|', "UTF-8", 0, "", false))
                 .field(JournalLines.REFERENCE, "#1")
                 .field(JournalLines.DATE, FieldSource.date("#2", "dd.MM.uuuu"))
                 .field(JournalLines.ACCOUNT, FieldSource.constant("9999"))
@@ -188,7 +192,7 @@ public class IntakeTest {
                 "date|kind|text|cheque|amount",
                 "2027-03-01|Card|Tin||x",
                 "2027-03-02|Card|Tin||1");
-        assertThat(records).extracting(Record::isSound).containsExactly(false, true);
+        assertThat(records).extracting(SourceRecord::isValid).containsExactly(false, true);
         assertThat(findings.get(0).origin().toString()).isEqualTo("file.csv row 2");
         assertThat(findings.get(0).field()).isEqualTo("amount");
     }

@@ -48,7 +48,7 @@ public class ModelTest {
 
     @Test
     public void aRecordKeepsWhatItWasGivenAndNothingElse() {
-        Record record = Record.builder(InvoiceLines.TABLE, "f.csv", "Sheet 1", 7)
+        SourceRecord record = SourceRecord.builder(InvoiceLines.TABLE, "f.csv", "Sheet 1", 7)
                 .put(InvoiceLines.NARRATIVE, "bell")
                 .put(InvoiceLines.QUANTITY, new BigDecimal("1.50"))
                 .put(InvoiceLines.NET, 150)
@@ -68,7 +68,7 @@ public class ModelTest {
 
     @Test
     public void aRowGivenUpLeavesNoTrace() {
-        RecordBatch batch = new RecordBatch(BankLines.TABLE, "f", "", 2);
+        RecordBlock batch = new RecordBlock(BankLines.TABLE, "f", "", 2);
         batch.begin(1);
         batch.put(BankLines.NARRATIVE, "given up");
         batch.put(BankLines.AMOUNT, 5);
@@ -101,7 +101,7 @@ public class ModelTest {
 
     @Test
     public void aJournalKnowsItsDifference() {
-        Record source = Record.builder(JournalLines.TABLE, "f", "", 1)
+        SourceRecord source = SourceRecord.builder(JournalLines.TABLE, "f", "", 1)
                 .put(JournalLines.NARRATIVE, "tin")
                 .build(true);
         Journal journal = new Journal(

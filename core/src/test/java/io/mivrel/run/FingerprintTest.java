@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.Journal;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.RecordBatch;
+import io.mivrel.model.RecordBlock;
 import java.util.HashSet;
 import java.util.Set;
 import org.testng.annotations.Test;
@@ -12,7 +12,7 @@ import org.testng.annotations.Test;
 /** A document is the same from run to run whichever way it went through the stages. */
 public class FingerprintTest {
     private static Journal journal(String reference, String account, long amount) {
-        RecordBatch batch = new RecordBatch(JournalLines.TABLE, "f", "", 2);
+        RecordBlock batch = new RecordBlock(JournalLines.TABLE, "f", "", 2);
         for (int i = 0; i < 2; i++) {
             batch.begin(i + 1);
             batch.put(JournalLines.REFERENCE, reference);

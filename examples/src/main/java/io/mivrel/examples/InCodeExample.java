@@ -11,13 +11,13 @@ import io.mivrel.coding.CodingTable;
 import io.mivrel.coding.Direction;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
-import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Takes;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.JournalLines;
+import io.mivrel.rows.FileFormat;
 import java.nio.file.Path;
 import java.util.Currency;
 import java.util.List;
@@ -38,7 +38,7 @@ public final class InCodeExample {
                 .build();
         Layout layout = Layout.named("Wexcombe Bank", BankLines.TABLE)
                 .account("1200")
-                .form(new FileForm(',', "windows-1252", 4, "Closing balance", false))
+                .format(new FileFormat(',', "windows-1252", 4, "Closing balance", false))
                 .field(BankLines.DATE, FieldSource.date("Booked", "EEE dd/MM/uuuu"))
                 .field(BankLines.NARRATIVE, "Details")
                 .field(BankLines.MONEY_IN, "Paid in")
@@ -51,7 +51,7 @@ public final class InCodeExample {
         CodingTable coding =
                 new CodingTable("shop only", List.of(CodingEntry.words("shop", Direction.IN, "4030", "foundry shop")));
         Delivery journals = Delivery.named("Journals", Takes.JOURNALS)
-                .form(DeliveryForm.csv("journals-{date}.csv"))
+                .format(DeliveryFormat.csv("journals-{date}.csv"))
                 .column("Reference", JournalLines.REFERENCE)
                 .column(DeliveryColumn.date("Date", JournalLines.DATE, "dd/MM/uuuu"))
                 .column("Account", JournalLines.ACCOUNT)

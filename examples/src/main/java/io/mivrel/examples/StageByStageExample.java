@@ -1,22 +1,22 @@
 package io.mivrel.examples;
 
 import io.mivrel.books.Books;
-import io.mivrel.cells.AmountFormat;
 import io.mivrel.checking.Check;
 import io.mivrel.checking.StandardChecks;
 import io.mivrel.drafting.Drafter;
 import io.mivrel.drafting.Grouping;
 import io.mivrel.drafting.JournalDrafter;
-import io.mivrel.files.SeparatedRows;
-import io.mivrel.intake.Batch;
+import io.mivrel.files.lines.SeparatedRows;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.JournalLines;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.text.AmountFormat;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Currency;
@@ -35,7 +35,7 @@ public final class StageByStageExample {
                 .build();
 
         Layout layout = Layout.named("Old ledger", JournalLines.TABLE)
-                .form(FileForm.csv())
+                .format(FileFormat.csv())
                 .numbers(new AmountFormat(2, '.', ',', true, false, ""))
                 .field(JournalLines.REFERENCE, "voucher")
                 .field(JournalLines.DATE, FieldSource.date("posted", "dd/MM/uuuu"))
@@ -56,7 +56,7 @@ public final class StageByStageExample {
             Intake intake = new Intake(layout, file, rows, books.decimals(), DateWindow.ALL, false);
             boolean more = true;
             while (more) {
-                Batch batch = intake.newBatch();
+                IntakeBlock batch = intake.newBatch();
                 more = intake.fill(batch);
                 findings.addAll(batch.findings());
                 grouping.accept(batch.records());
@@ -69,7 +69,7 @@ public final class StageByStageExample {
 
         List<Check> checks = StandardChecks.of(books);
         for (Document journal : journals) {
-            if (journal.isSound()) {
+            if (journal.isValid()) {
                 checks.forEach(check -> check.check(journal, findings::add));
             }
         }

@@ -8,15 +8,15 @@ import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
-import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
-import io.mivrel.intake.RowSource;
+import io.mivrel.intake.IntakeBlock;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.InvoiceLines;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.RowSource;
 import io.mivrel.run.Progress;
 import java.io.File;
 import java.io.IOException;
@@ -66,10 +66,10 @@ public class DemoFormatsTest {
             Intake intake = new Intake(source.layout(), source.shown(), rows, 2, DateWindow.ALL, false);
             boolean more = true;
             while (more) {
-                Batch batch = intake.newBatch();
+                IntakeBlock batch = intake.newBatch();
                 more = intake.fill(batch);
                 for (int i = 0; i < batch.records().size(); i++) {
-                    Record record = batch.records().get(i);
+                    SourceRecord record = batch.records().get(i);
                     List<String> values = new ArrayList<>();
                     for (Field field : wanted) {
                         values.add(value(record, field));
@@ -81,7 +81,7 @@ public class DemoFormatsTest {
         return records;
     }
 
-    private static String value(Record record, Field field) {
+    private static String value(SourceRecord record, Field field) {
         return !record.has(field)
                 ? ""
                 : field.type() == FieldType.AMOUNT

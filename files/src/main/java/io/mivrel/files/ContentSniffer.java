@@ -1,6 +1,8 @@
 package io.mivrel.files;
 
-import io.mivrel.intake.FileKind;
+import io.mivrel.files.bytes.Readable;
+import io.mivrel.files.lines.HandedBack;
+import io.mivrel.rows.FileKind;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.Charset;
@@ -37,7 +39,7 @@ public final class ContentSniffer {
         }
     }
 
-    static Content look(byte[] head) {
+    public static Content look(byte[] head) {
         if (starts(head, 'P', 'K', 3, 4) || starts(head, 'P', 'K', 5, 6)) {
             return content(FileKind.WORKBOOK, "a workbook or another archive");
         }

@@ -1,9 +1,13 @@
 package io.mivrel.files;
 
-import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Outlet;
 import io.mivrel.delivery.RowWriter;
-import io.mivrel.intake.RowSource;
+import io.mivrel.files.bytes.Digests;
+import io.mivrel.files.bytes.GrowingFile;
+import io.mivrel.files.lines.SeparatedRows;
+import io.mivrel.files.lines.SeparatedWriter;
+import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.FileAlreadyExistsException;
@@ -28,10 +32,10 @@ public final class FolderOutlet implements Outlet {
     private static final int MOST_TRIES = 10_000;
 
     private final Path folder;
-    private final DeliveryForm form;
+    private final DeliveryFormat form;
     private final IntFunction<String> names;
     private final TreeMap<Integer, Path> temporary = new TreeMap<>();
-    private final Map<Integer, Followed> written = new HashMap<>();
+    private final Map<Integer, GrowingFile> written = new HashMap<>();
     private final List<Path> published = new ArrayList<>();
     private RowWriter open;
 
@@ -40,7 +44,7 @@ public final class FolderOutlet implements Outlet {
      * @param form how the files are written
      * @param names the file name of each part, counted from 1
      */
-    public FolderOutlet(Path folder, DeliveryForm form, IntFunction<String> names) {
+    public FolderOutlet(Path folder, DeliveryFormat form, IntFunction<String> names) {
         this.folder = folder;
         this.form = form;
         this.names = names;
@@ -51,7 +55,7 @@ public final class FolderOutlet implements Outlet {
         Path made = Files.createDirectories(folder);
         String unique = Long.toHexString(ThreadLocalRandom.current().nextLong());
         Path file = made.resolve("." + names.apply(part) + "." + unique + ".part");
-        Followed followed = new Followed(file);
+        GrowingFile followed = new GrowingFile(file);
         synchronized (temporary) {
             temporary.put(part, file);
             written.put(part, followed);
@@ -62,7 +66,7 @@ public final class FolderOutlet implements Outlet {
 
     @Override
     public RowSource readBack(int part) throws IOException {
-        Followed followed;
+        GrowingFile followed;
         synchronized (temporary) {
             followed = written.get(part);
         }

@@ -1,9 +1,9 @@
 package io.mivrel.files;
 
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.shape.Link;
-import io.mivrel.intake.shape.TitledRows;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.RowSource;
+import io.mivrel.shape.Link;
+import io.mivrel.shape.TitledRows;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.Surveyed;
 import java.io.IOException;
@@ -13,7 +13,7 @@ import java.util.List;
 /** A file with the columns of others that are linked to it, as a survey sees it. For one thread. */
 public final class LinkedFile implements Surveyed {
     private final SurveyedFile main;
-    private final FileForm form;
+    private final FileFormat form;
     private final List<Link> links;
 
     /**
@@ -21,7 +21,7 @@ public final class LinkedFile implements Surveyed {
      * @param form how it is laid out
      * @param links files that stand beside it
      */
-    public LinkedFile(SurveyedFile main, FileForm form, List<Link> links) {
+    public LinkedFile(SurveyedFile main, FileFormat form, List<Link> links) {
         this.main = main;
         this.form = form;
         this.links = links;
@@ -46,7 +46,7 @@ public final class LinkedFile implements Surveyed {
         }
     }
 
-    private RowSource sibling(String name, FileForm other) throws IOException {
+    private RowSource sibling(String name, FileFormat other) throws IOException {
         Path file = main.file().resolveSibling(name);
         return SourceFiles.open(file, name, other);
     }

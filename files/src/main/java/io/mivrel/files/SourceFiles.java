@@ -1,25 +1,29 @@
 package io.mivrel.files;
 
 import io.mivrel.files.ContentSniffer.Content;
+import io.mivrel.files.bytes.LineIndex;
+import io.mivrel.files.bytes.TextLines;
+import io.mivrel.files.lines.FixedRows;
+import io.mivrel.files.lines.HandedBack;
+import io.mivrel.files.lines.SeparatedRows;
 import io.mivrel.files.statements.CamtRows;
 import io.mivrel.files.statements.Mt940Rows;
 import io.mivrel.files.statements.OfxRows;
 import io.mivrel.files.statements.QifRows;
 import io.mivrel.files.workbooks.Workbooks;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowBlock;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.UnreadableFileException;
-import io.mivrel.intake.shape.Link;
-import io.mivrel.intake.shape.Shape;
-import io.mivrel.intake.shape.TitledRows;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Input;
+import io.mivrel.shape.Link;
+import io.mivrel.shape.Shape;
+import io.mivrel.shape.TitledRows;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -58,7 +62,7 @@ public final class SourceFiles {
     }
 
     private static RowSource open(Path file, String shown, Layout layout, LineIndex index) throws IOException {
-        FileForm form = layout.form();
+        FileFormat form = layout.format();
         boolean flat = form.kind() == FileKind.SEPARATED && layout.shapes().isEmpty();
         if (!flat && ContentSniffer.look(file).handedBack()) {
             return new HandedBack(file);
@@ -80,7 +84,7 @@ public final class SourceFiles {
     }
 
     // A linked file stands beside its own; no path leads elsewhere.
-    private static RowSource sibling(Path file, String name, FileForm form) throws IOException {
+    private static RowSource sibling(Path file, String name, FileFormat form) throws IOException {
         Path other = name.equals(Link.SAME) ? file : file.resolveSibling(name);
         if (other.getNameCount() == 0
                 || !other.getFileName().toString().equals(name) && !name.equals(Link.SAME)
@@ -92,11 +96,11 @@ public final class SourceFiles {
     }
 
     /** Opens a file whose rows are flat. */
-    public static RowSource open(Path file, String shown, FileForm form) throws IOException {
+    public static RowSource open(Path file, String shown, FileFormat form) throws IOException {
         return open(file, shown, form, new LineIndex());
     }
 
-    private static RowSource open(Path file, String shown, FileForm form, LineIndex index) throws IOException {
+    private static RowSource open(Path file, String shown, FileFormat form, LineIndex index) throws IOException {
         Content content = ContentSniffer.look(file);
         FileKind wanted = form.kind();
         boolean isText = wanted == FileKind.SEPARATED || wanted == FileKind.FIXED_WIDTH;
@@ -115,15 +119,15 @@ public final class SourceFiles {
         try {
             RowSource rows = open(file, form, content, index);
             Finding remark = ending(file, shown, isText ? wanted : content.kind(), content);
-            return remark == null ? rows : new Told(rows, remark);
+            return remark == null ? rows : new RemarkedRows(rows, remark);
         } catch (UnreadableFileException e) {
             return new Refused(e);
         }
     }
 
-    private static RowSource open(Path file, FileForm form, Content content, LineIndex index) throws IOException {
+    private static RowSource open(Path file, FileFormat form, Content content, LineIndex index) throws IOException {
         FileKind kind = form.kind() == FileKind.STATEMENT ? content.kind() : form.kind();
-        String encoding = form.encoding().equals(FileForm.AUTO) ? content.encoding() : form.encoding();
+        String encoding = form.encoding().equals(FileFormat.AUTO) ? content.encoding() : form.encoding();
         return switch (kind) {
             case SEPARATED -> SeparatedRows.open(file, form.separator(), form.encoding(), index);
             case FIXED_WIDTH -> new FixedRows(TextLines.open(file, form.encoding()), form.slices());
@@ -177,15 +181,10 @@ public final class SourceFiles {
     }
 
     /** Rows with what was noticed about the file. */
-    private record Told(RowSource rows, Finding remark) implements RowSource {
+    private record RemarkedRows(RowSource rows, Finding remark) implements RowSource {
         @Override
         public Row next() throws IOException {
             return rows.next();
-        }
-
-        @Override
-        public int next(RowBlock block, int most) throws IOException {
-            return rows.next(block, most);
         }
 
         @Override

@@ -1,12 +1,18 @@
 package io.mivrel.files;
 
 import io.mivrel.files.ContentSniffer.Content;
+import io.mivrel.files.bytes.ByteCensus;
+import io.mivrel.files.bytes.Readable;
+import io.mivrel.files.bytes.TextLines;
+import io.mivrel.files.lines.FixedRows;
+import io.mivrel.files.lines.PrintSniffer;
+import io.mivrel.files.lines.SeparatedRows;
 import io.mivrel.files.workbooks.Workbooks;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.FileKind;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.shape.CarryDown;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.shape.CarryDown;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.Surveyed;
 import java.io.ByteArrayInputStream;
@@ -153,9 +159,9 @@ public final class SurveyedFile implements Surveyed {
                     ? rows
                     : new CarryDown(facts.print().headings()).over(rows, null);
         }
-        FileForm form = facts.kind() == FileKind.WORKBOOK
-                ? FileForm.workbook(facts.part(), 1)
-                : FileForm.statement(facts.kind());
+        FileFormat form = facts.kind() == FileKind.WORKBOOK
+                ? FileFormat.workbook(facts.part(), 1)
+                : FileFormat.statement(facts.kind());
         return SourceFiles.open(file, file.toString(), form);
     }
 

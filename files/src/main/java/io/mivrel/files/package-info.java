@@ -1,6 +1,6 @@
 /**
- * Bytes to rows and back: {@link io.mivrel.files.SeparatedRows} reads separated text, {@link
- * io.mivrel.files.SeparatedWriter} writes it, {@link io.mivrel.files.FolderOutlet} lets finished files appear whole or
- * not at all. Settings and books on disk are read in {@link io.mivrel.files.settings}.
+ * From files to rows and back: {@link io.mivrel.files.SourceFiles} opens a file by its content and layout, {@link
+ * io.mivrel.files.FolderOutlet} lets delivered files appear whole or not at all. The readers stand in packages of their
+ * own; settings and books on disk are read in {@code io.mivrel.files.settings}.
  */
 package io.mivrel.files;

@@ -3,10 +3,10 @@ package io.mivrel.files;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.delivery.DeliveryForm;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.RowWriter;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
@@ -25,7 +25,7 @@ public class FolderOutletTest {
         return Files.createTempDirectory("mivrel outlet").resolve("made when missing");
     }
 
-    private static FolderOutlet outlet(Path folder, DeliveryForm form) {
+    private static FolderOutlet outlet(Path folder, DeliveryFormat form) {
         return new FolderOutlet(folder, form, part -> form.fileName("march", "2027-03-31", part));
     }
 
@@ -48,7 +48,7 @@ public class FolderOutletTest {
     @Test
     public void nothingIsSeenBeforePublishing() throws IOException {
         Path folder = folder();
-        FolderOutlet outlet = outlet(folder, DeliveryForm.csv("{run}-{part}.csv"));
+        FolderOutlet outlet = outlet(folder, DeliveryFormat.csv("{run}-{part}.csv"));
         write(outlet, 1, "a", "b");
         write(outlet, 2, "c", "d");
         assertThat(names(folder)).allMatch(name -> name.startsWith("."));
@@ -62,7 +62,7 @@ public class FolderOutletTest {
         Path folder = folder();
         Files.createDirectories(folder);
         Files.writeString(folder.resolve("march.csv"), "mine");
-        FolderOutlet outlet = outlet(folder, DeliveryForm.csv("{run}.csv"));
+        FolderOutlet outlet = outlet(folder, DeliveryFormat.csv("{run}.csv"));
         write(outlet, 1, "a");
         assertThat(outlet.publish())
                 .containsExactly(folder.resolve("march-2.csv").toString());
@@ -72,7 +72,7 @@ public class FolderOutletTest {
     @Test
     public void discardingLeavesNothing() throws IOException {
         Path folder = folder();
-        FolderOutlet outlet = outlet(folder, DeliveryForm.csv("{run}.csv"));
+        FolderOutlet outlet = outlet(folder, DeliveryFormat.csv("{run}.csv"));
         write(outlet, 1, "a");
         outlet.publish();
         write(outlet, 2, "b");
@@ -88,7 +88,7 @@ public class FolderOutletTest {
         for (int i = 0; i < 4; i++) {
             String content = "run " + i;
             pool.submit(() -> {
-                FolderOutlet outlet = outlet(folder, DeliveryForm.csv("{run}.csv"));
+                FolderOutlet outlet = outlet(folder, DeliveryFormat.csv("{run}.csv"));
                 write(outlet, 1, content);
                 start.await();
                 return outlet.publish();
@@ -114,7 +114,7 @@ public class FolderOutletTest {
         for (String encoding : List.of("UTF-8", "windows-1252", "UTF-16LE")) {
             for (boolean quoteAll : new boolean[] {true, false}) {
                 for (char separator : new char[] {',', ';', '\t', '|'}) {
-                    DeliveryForm form = new DeliveryForm(
+                    DeliveryFormat form = new DeliveryFormat(
                             separator, encoding, "\n", encoding.startsWith("UTF"), false, quoteAll, 0, "{run}.csv");
                     FolderOutlet outlet = outlet(folder(), form);
                     write(outlet, 1, cells);
@@ -132,7 +132,7 @@ public class FolderOutletTest {
 
     @Test
     public void aCharacterThatCannotBeWrittenIsNoQuestionMark() throws IOException {
-        DeliveryForm form = new DeliveryForm(',', "windows-1252", "\n", false, false, false, 0, "{run}.csv");
+        DeliveryFormat form = new DeliveryFormat(',', "windows-1252", "\n", false, false, false, 0, "{run}.csv");
         FolderOutlet outlet = outlet(folder(), form);
         assertThat(Charset.forName("windows-1252").newEncoder().canEncode("Ł")).isFalse();
         assertThatThrownBy(() -> write(outlet, 1, "Łódź")).isInstanceOf(CharacterCodingException.class);

@@ -3,8 +3,8 @@ package io.mivrel.files;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
 import io.mivrel.survey.Facts;
 import java.io.IOException;
 import java.nio.charset.Charset;

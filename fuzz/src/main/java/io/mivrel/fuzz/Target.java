@@ -1,23 +1,23 @@
 package io.mivrel.fuzz;
 
 import io.mivrel.FileSurvey;
-import io.mivrel.cells.AmountFormat;
 import io.mivrel.files.SourceFiles;
-import io.mivrel.intake.Batch;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
 import io.mivrel.intake.StatementColumns;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Finding;
 import io.mivrel.model.JournalLines;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.text.AmountFormat;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -33,31 +33,31 @@ import java.util.zip.ZipOutputStream;
  * {@link IOException} with words for people may come of it.
  */
 public enum Target {
-    SEPARATED(FileForm.csv()),
-    FIXED(FileForm.fixedWidth(
-            FileForm.AUTO,
-            new FileForm.Slice("ref", 1, 4),
-            new FileForm.Slice("day", 6, 15),
-            new FileForm.Slice("account", 17, 20),
-            new FileForm.Slice("amount", 22, 30))),
-    XLSX(FileForm.workbook("", 1)),
-    XLS(FileForm.workbook("", 1)),
-    ODS(FileForm.workbook("", 1)),
-    OFX(FileForm.statement(FileKind.OFX)),
-    CAMT(FileForm.statement(FileKind.CAMT_053)),
-    MT940(FileForm.statement(FileKind.MT940)),
-    QIF(FileForm.statement(FileKind.QIF)),
-    SURVEY(FileForm.csv());
+    SEPARATED(FileFormat.csv()),
+    FIXED(FileFormat.fixedWidth(
+            FileFormat.AUTO,
+            new FileFormat.Slice("ref", 1, 4),
+            new FileFormat.Slice("day", 6, 15),
+            new FileFormat.Slice("account", 17, 20),
+            new FileFormat.Slice("amount", 22, 30))),
+    XLSX(FileFormat.workbook("", 1)),
+    XLS(FileFormat.workbook("", 1)),
+    ODS(FileFormat.workbook("", 1)),
+    OFX(FileFormat.statement(FileKind.OFX)),
+    CAMT(FileFormat.statement(FileKind.CAMT_053)),
+    MT940(FileFormat.statement(FileKind.MT940)),
+    QIF(FileFormat.statement(FileKind.QIF)),
+    SURVEY(FileFormat.csv());
 
     private final Layout layout;
 
-    Target(FileForm form) {
+    Target(FileFormat form) {
         layout = form.kind().isStatement() ? statement(form) : journal(form);
     }
 
-    private static Layout statement(FileForm form) {
+    private static Layout statement(FileFormat form) {
         Layout.Builder layout =
-                Layout.named("fuzz", BankLines.TABLE).account("1200").form(form);
+                Layout.named("fuzz", BankLines.TABLE).account("1200").format(form);
         layout.numbers(
                 form.kind() == FileKind.QIF ? new AmountFormat(2, '.', ',', true, true, "£") : AmountFormat.plain(2));
         StatementColumns.fields(form.kind()).forEach(layout::field);
@@ -65,9 +65,9 @@ public enum Target {
                 .build();
     }
 
-    private static Layout journal(FileForm form) {
+    private static Layout journal(FileFormat form) {
         return Layout.named("fuzz", JournalLines.TABLE)
-                .form(form)
+                .format(form)
                 .numbers(new AmountFormat(2, '.', ',', true, true, "£", "DR", "CR"))
                 .field(JournalLines.REFERENCE, "ref")
                 .field(JournalLines.DATE, FieldSource.date("day", "dd/MM/uuuu"))
@@ -173,7 +173,7 @@ public enum Target {
         boolean more = true;
         long records = 0;
         while (more) {
-            Batch batch = intake.newBatch();
+            IntakeBlock batch = intake.newBatch();
             more = intake.fill(batch);
             records += batch.records().size();
             if (this == SEPARATED) {
@@ -189,11 +189,11 @@ public enum Target {
         told.append(tally.leftOut()).append(tally.totals()).append(tally.firstDate());
     }
 
-    private static void tell(Batch batch, StringBuilder told) {
+    private static void tell(IntakeBlock batch, StringBuilder told) {
         for (int i = 0; i < batch.records().size(); i++) {
-            Record record = batch.records().get(i);
+            SourceRecord record = batch.records().get(i);
             told.append(record.row())
-                    .append(record.isSound())
+                    .append(record.isValid())
                     .append(record.text(JournalLines.REFERENCE))
                     .append(record.number(JournalLines.DATE))
                     .append(record.text(JournalLines.ACCOUNT))

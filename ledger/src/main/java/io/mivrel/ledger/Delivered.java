@@ -1,6 +1,6 @@
 package io.mivrel.ledger;
 
-import io.mivrel.run.Memory.Verdict;
+import io.mivrel.run.DocumentHistory.Verdict;
 
 /**
  * The fingerprints that earlier runs delivered, loaded for one run: open addressing over three arrays, 20 bytes a

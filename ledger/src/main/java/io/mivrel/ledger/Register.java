@@ -1,6 +1,6 @@
 package io.mivrel.ledger;
 
-import io.mivrel.run.Memory;
+import io.mivrel.run.DocumentHistory;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Files;
@@ -21,7 +21,7 @@ import org.sqlite.SQLiteConfig.TransactionMode;
  * <p>Opening takes the register for one run: a second run waits up to ten seconds and then fails. Nothing is remembered
  * for good until {@link #commit}; closing without it forgets. For one thread.
  */
-public final class Register implements Memory, AutoCloseable {
+public final class Register implements DocumentHistory, AutoCloseable {
     private static final int FORMAT = 2;
     private static final int WAIT_MILLIS = 10_000;
     private static final int PACK = 8192;

@@ -3,7 +3,7 @@ package io.mivrel.ledger;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.run.Memory.Verdict;
+import io.mivrel.run.DocumentHistory.Verdict;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -37,7 +37,7 @@ public final class EvidenceFolder {
      * @param bytes its length
      * @param digest its digest, with the name of its kind before a colon
      */
-    public record Vouched(String role, String name, long bytes, String digest) {}
+    public record FileDigest(String role, String name, long bytes, String digest) {}
 
     /** Makes a new folder with this name, or the name and a number. */
     public static EvidenceFolder create(Path parent, String name) throws IOException {
@@ -82,7 +82,7 @@ public final class EvidenceFolder {
     }
 
     /** Writes all but the held rows and the findings. */
-    public void write(String summary, String json, List<Vouched> files, List<Path> settings) throws IOException {
+    public void write(String summary, String json, List<FileDigest> files, List<Path> settings) throws IOException {
         Files.writeString(folder.resolve("summary.txt"), summary);
         Files.writeString(folder.resolve("outcome.json"), json);
         writeFiles(files);
@@ -118,10 +118,10 @@ public final class EvidenceFolder {
         }
     }
 
-    private void writeFiles(List<Vouched> files) throws IOException {
+    private void writeFiles(List<FileDigest> files) throws IOException {
         try (CsvWriter csv = CsvWriter.builder().build(folder.resolve("files.csv"))) {
             csv.writeRecord("role", "file", "bytes", "digest");
-            for (Vouched file : files) {
+            for (FileDigest file : files) {
                 csv.writeRecord(file.role(), file.name(), Long.toString(file.bytes()), file.digest());
             }
         }

@@ -2,13 +2,13 @@ package io.mivrel.report;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.model.Finding;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import java.io.BufferedWriter;
@@ -38,15 +38,15 @@ final class HeldFile {
 
     /** True when the rows go back in the form of the source, rather than as comma-separated UTF-8. */
     static boolean keepsForm(Layout layout) {
-        return layout.form().kind() == FileKind.SEPARATED && layout.shapes().isEmpty();
+        return layout.format().kind() == FileKind.SEPARATED && layout.shapes().isEmpty();
     }
 
     /** Writes the file; the target must not exist. */
     static void write(Input input, HeldRows held, Path target) throws IOException {
-        FileForm form = input.layout().form();
+        FileFormat form = input.layout().format();
         boolean keeps = keepsForm(input.layout());
         try (RowSource rows = input.opener().open();
-                Writer chars = writer(target, keeps ? form.encoding() : FileForm.AUTO);
+                Writer chars = writer(target, keeps ? form.encoding() : FileFormat.AUTO);
                 CsvWriter csv = CsvWriter.builder()
                         .fieldSeparator(keeps ? form.separator() : ',')
                         .lineDelimiter(LineDelimiter.CRLF)
@@ -153,7 +153,7 @@ final class HeldFile {
     // A stream writer puts a question mark for what the encoding lacks: a reason may name a character that the source
     // could not hold. The cells themselves came from this encoding.
     private static Writer writer(Path target, String encoding) throws IOException {
-        Charset charset = encoding.equals(FileForm.AUTO) ? StandardCharsets.UTF_8 : Charset.forName(encoding);
+        Charset charset = encoding.equals(FileFormat.AUTO) ? StandardCharsets.UTF_8 : Charset.forName(encoding);
         OutputStream out = Files.newOutputStream(target, StandardOpenOption.CREATE_NEW);
         return new BufferedWriter(new OutputStreamWriter(out, charset));
     }

@@ -3,12 +3,12 @@ package io.mivrel.report;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.intake.LeftOut;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
 import io.mivrel.model.Totals;
-import io.mivrel.run.Fate;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.run.DocumentCount;
 import io.mivrel.run.RunReport;
 import java.io.StringWriter;
 import java.math.BigDecimal;
@@ -81,7 +81,7 @@ public final class OutcomeJson {
         json.writeEndObject();
     }
 
-    private void fate(String name, Fate fate) {
+    private void fate(String name, DocumentCount fate) {
         json.writeObjectPropertyStart(name);
         json.writeNumberProperty("documents", fate.documents());
         json.writeNumberProperty("rows", fate.rows());
@@ -131,11 +131,11 @@ public final class OutcomeJson {
                 json.writeStringProperty("from", span.from().toString());
                 json.writeStringProperty("to", span.to().toString());
             }
-            if (span.opening() != Record.ABSENT) {
+            if (span.opening() != SourceRecord.ABSENT) {
                 json.writeStringProperty("opening", amount(span.opening()));
             }
             json.writeStringProperty("movement", amount(span.movement()));
-            if (span.closing() != Record.ABSENT) {
+            if (span.closing() != SourceRecord.ABSENT) {
                 json.writeStringProperty("closing", amount(span.closing()));
             }
             json.writeEndObject();

@@ -6,11 +6,11 @@ import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
-import io.mivrel.model.Record;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
+import io.mivrel.model.SourceRecord;
 import io.mivrel.model.Totals;
-import io.mivrel.run.Fate;
+import io.mivrel.run.DocumentCount;
 import io.mivrel.run.RunReport;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -84,7 +84,7 @@ public final class SummaryText {
         return again == 0 ? "" : "; fanned out of " + rows(report.rowsRead() - again);
     }
 
-    private void fate(String name, Fate fate) {
+    private void fate(String name, DocumentCount fate) {
         if (fate.rows() == 0 && !name.equals("clear")) {
             return;
         }
@@ -119,7 +119,7 @@ public final class SummaryText {
     // Some formats state a closing balance and no opening one.
     private void closingOnly(IntakeTally file) {
         for (StatementSpan span : file.spans()) {
-            if (span.closing() != Record.ABSENT && span.opening() == Record.ABSENT) {
+            if (span.closing() != SourceRecord.ABSENT && span.opening() == SourceRecord.ABSENT) {
                 line(
                         "no proof",
                         (report.files().size() > 1 ? file.file() + ": " : "") + "it states closing "

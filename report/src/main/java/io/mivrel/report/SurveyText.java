@@ -1,20 +1,20 @@
 package io.mivrel.report;
 
-import io.mivrel.cells.DatePattern;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Money;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.FileKind;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Comparison;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
+import io.mivrel.text.DatePattern;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
@@ -160,11 +160,11 @@ public final class SurveyText {
         if (span.from() != null && span.to() != null) {
             words.append(", ").append(span.from()).append(" to ").append(span.to());
         }
-        if (span.opening() != Record.ABSENT) {
+        if (span.opening() != SourceRecord.ABSENT) {
             words.append(", opening ").append(Money.show(span.opening(), 2));
         }
         words.append(", movement ").append(Money.show(span.movement(), 2));
-        if (span.closing() != Record.ABSENT) {
+        if (span.closing() != SourceRecord.ABSENT) {
             words.append(", closing ").append(Money.show(span.closing(), 2));
         }
         line("statement", words.toString());

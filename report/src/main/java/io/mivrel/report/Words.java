@@ -1,9 +1,9 @@
 package io.mivrel.report;
 
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.intake.LeftOut;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.InvoiceLines;
+import io.mivrel.rows.LeftOut;
 import io.mivrel.run.RunReport;
 import java.nio.file.Path;
 import java.time.LocalDate;

@@ -8,13 +8,13 @@ import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileForm;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
 import io.mivrel.model.BankLines;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
-import io.mivrel.run.Memory;
 import io.mivrel.run.Progress;
 import io.mivrel.run.Run;
 import io.mivrel.run.RunPlan;
@@ -30,7 +30,7 @@ import org.testng.annotations.Test;
 public class SummaryTextTest {
     private static final Layout LAYOUT = Layout.named("bank", BankLines.TABLE)
             .account("1200")
-            .form(FileForm.csv())
+            .format(FileFormat.csv())
             .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
             .field(BankLines.NARRATIVE, "text")
             .field(BankLines.AMOUNT, "amount")
@@ -71,7 +71,18 @@ public class SummaryTextTest {
                 .account("1200", "Current account", AccountType.ASSET, AccountUse.BANK, AccountStatus.OPEN)
                 .build();
         RunPlan plan = new RunPlan(
-                "March", books, inputs, null, null, DateWindow.ALL, List.of(), List.of(), false, 0, Memory.NONE, false);
+                "March",
+                books,
+                inputs,
+                null,
+                null,
+                DateWindow.ALL,
+                List.of(),
+                List.of(),
+                false,
+                0,
+                DocumentHistory.NONE,
+                false);
         return Run.execute(plan, Progress.NONE);
     }
 
@@ -138,7 +149,7 @@ public class SummaryTextTest {
             assertThat(evidence.folder().getFileName()).hasToString(expected);
             List<Path> held = evidence.writeHeld(report, inputs);
             evidence.writeFindings(report);
-            evidence.write("said", "{}", List.of(new EvidenceFolder.Vouched("input", "a", 1, "x:y")), List.of());
+            evidence.write("said", "{}", List.of(new EvidenceFolder.FileDigest("input", "a", 1, "x:y")), List.of());
             assertThat(held).hasSize(1);
             assertThat(held.get(0)).content().contains("2027-03-01,=cmd(),x,2,").doesNotContain("tin");
             assertThat(evidence.folder().resolve("summary.txt")).hasContent("said");

@@ -50,7 +50,7 @@ final class BooksFolder {
 
     private Books read() {
         int before = problems.count();
-        Form form = Form.open(folder.resolve("books.yaml"), shown + "/books.yaml", problems);
+        SettingsNode form = SettingsNode.open(folder.resolve("books.yaml"), shown + "/books.yaml", problems);
         String company = form == null ? null : form.required("books");
         Currency currency = form == null ? null : currency(form);
         if (form != null) {
@@ -77,7 +77,7 @@ final class BooksFolder {
         return problems.count() > before ? null : read;
     }
 
-    private static Currency currency(Form form) {
+    private static Currency currency(SettingsNode form) {
         String code = form.required("currency");
         try {
             return code == null ? null : Currency.getInstance(code);

@@ -1,12 +1,12 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.books.Books;
-import io.mivrel.cells.AmountFormat;
 import io.mivrel.coding.Coder;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.coding.Direction;
-import io.mivrel.model.Record;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.AmountFormat;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -70,10 +70,10 @@ final class CodingFile {
         long from = amount(line, "from");
         long to = amount(line, "to");
         List<String> words = words(line);
-        if (words.isEmpty() && from == Record.ABSENT && to == Record.ABSENT && direction.equals("either")) {
+        if (words.isEmpty() && from == SourceRecord.ABSENT && to == SourceRecord.ABSENT && direction.equals("either")) {
             line.wrong("the entry has neither words nor direction nor amounts, so it would take every line", "");
         }
-        if (from != Record.ABSENT && to != Record.ABSENT && from > to) {
+        if (from != SourceRecord.ABSENT && to != SourceRecord.ABSENT && from > to) {
             line.wrong("'from' is larger than 'to'", "");
         }
         return name == null || account == null
@@ -109,12 +109,12 @@ final class CodingFile {
     private long amount(Table.Line line, String title) {
         String text = line.text(title);
         if (text == null) {
-            return Record.ABSENT;
+            return SourceRecord.ABSENT;
         }
         long amount = amounts.parse(text);
         if (!AmountFormat.isAmount(amount) || amount < 0) {
             line.wrong("'" + title + "' must be an amount without sign, not '" + text + "'", "");
-            return Record.ABSENT;
+            return SourceRecord.ABSENT;
         }
         return amount;
     }

@@ -1,11 +1,11 @@
 package io.mivrel.files.settings;
 
-import io.mivrel.cells.DatePattern;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.Takes;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.text.DatePattern;
 import java.nio.charset.Charset;
 import java.nio.file.Path;
 import java.util.List;
@@ -18,7 +18,7 @@ final class DeliveryFile {
     /** The delivery, or {@code null} when it cannot be used; then its problems were reported. */
     static Delivery read(Path path, String shown, Problems problems) {
         int before = problems.count();
-        Form form = Form.open(path, shown, problems);
+        SettingsNode form = SettingsNode.open(path, shown, problems);
         if (form == null) {
             return null;
         }
@@ -32,9 +32,9 @@ final class DeliveryFile {
             return null;
         }
         Delivery.Builder delivery = Delivery.named(name, takes)
-                .form(FileForms.delivery(form.block("file")))
-                .numbers(FileForms.numbers(form.block("numbers"), false));
-        Form columns = form.block("columns");
+                .format(FormatSettings.delivery(form.block("file")))
+                .numbers(FormatSettings.numbers(form.block("numbers"), false));
+        SettingsNode columns = form.block("columns");
         if (columns == null) {
             form.wrong("the delivery lacks 'columns'", "");
         } else {
@@ -55,7 +55,7 @@ final class DeliveryFile {
         return problems.count() > before ? null : built;
     }
 
-    private static DeliveryColumn column(String title, Form form, Takes takes) {
+    private static DeliveryColumn column(String title, SettingsNode form, Takes takes) {
         String constant = form.text("constant");
         String fieldName = form.text("field");
         if ((constant == null) == (fieldName == null)) {
@@ -73,7 +73,7 @@ final class DeliveryFile {
             return null;
         }
         FieldType type = field.get().type();
-        DatePattern date = type == FieldType.DATE ? FileForms.pattern(form, null) : null;
+        DatePattern date = type == FieldType.DATE ? FormatSettings.pattern(form, null) : null;
         boolean amount = type == FieldType.AMOUNT;
         boolean text = type == FieldType.TEXT || type == FieldType.CODE;
         DeliveryColumn column = new DeliveryColumn(
@@ -91,14 +91,14 @@ final class DeliveryFile {
         return column;
     }
 
-    private static void checkEncodable(Delivery delivery, Form form) {
-        var encoder = Charset.forName(delivery.form().encoding()).newEncoder();
+    private static void checkEncodable(Delivery delivery, SettingsNode form) {
+        var encoder = Charset.forName(delivery.format().encoding()).newEncoder();
         for (DeliveryColumn column : delivery.columns()) {
             String constant = column.constant() == null ? "" : column.constant();
             if (!encoder.canEncode(column.title() + constant)) {
                 form.at(
                         "columns",
-                        delivery.form().encoding() + " cannot write the column '" + column.title() + "'",
+                        delivery.format().encoding() + " cannot write the column '" + column.title() + "'",
                         "encoding: UTF-8");
             }
         }

@@ -1,21 +1,21 @@
 package io.mivrel.files.settings;
 
 import com.google.re2j.Pattern;
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.cells.DatePattern;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.FileKind;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.RowFilter;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.StatementColumns;
-import io.mivrel.intake.shape.FanOut;
-import io.mivrel.intake.shape.Shape;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.shape.FanOut;
+import io.mivrel.shape.Shape;
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -29,7 +29,7 @@ final class LayoutFile {
     /** The layout, or {@code null} when it cannot be used; then its problems were reported. */
     static Layout read(Path path, String shown, Problems problems) {
         int before = problems.count();
-        Form form = Form.open(path, shown, problems);
+        SettingsNode form = SettingsNode.open(path, shown, problems);
         if (form == null) {
             return null;
         }
@@ -44,10 +44,10 @@ final class LayoutFile {
         if (name == null || table.isEmpty()) {
             return null;
         }
-        FileForm file = FileForms.source(form.block("file"));
+        FileFormat file = FormatSettings.source(form.block("file"));
         Layout.Builder layout = Layout.named(name, table.get())
                 .account(form.text("account"))
-                .form(file)
+                .format(file)
                 .signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())));
         new LayoutFile(form, file, table.get(), layout, path).read();
         form.done();
@@ -59,14 +59,14 @@ final class LayoutFile {
         return problems.count() > before ? null : built;
     }
 
-    private final Form form;
-    private final FileForm file;
+    private final SettingsNode form;
+    private final FileFormat file;
     private final FieldTable table;
     private final Layout.Builder layout;
     private final Path path;
     private final AmountFormat numbers;
 
-    private LayoutFile(Form form, FileForm file, FieldTable table, Layout.Builder layout, Path path) {
+    private LayoutFile(SettingsNode form, FileFormat file, FieldTable table, Layout.Builder layout, Path path) {
         this.form = form;
         this.file = file;
         this.table = table;
@@ -74,7 +74,7 @@ final class LayoutFile {
         this.path = path;
         // Statement formats other than QIF write their amounts in one way only.
         boolean own = file.kind().isStatement() && file.kind() != FileKind.QIF;
-        this.numbers = own ? AmountFormat.plain(2) : FileForms.numbers(form.block("numbers"), true);
+        this.numbers = own ? AmountFormat.plain(2) : FormatSettings.numbers(form.block("numbers"), true);
     }
 
     private void read() {
@@ -83,13 +83,13 @@ final class LayoutFile {
         form.texts("columns in order").forEach(layout::columnInOrder);
         filters("leave out", false);
         filters("only", true);
-        for (Shape shape : ShapeForms.read(form, file)) {
+        for (Shape shape : ShapeSettings.read(form, file)) {
             layout.shape(shape);
             if (shape instanceof FanOut && table == BankLines.TABLE) {
                 form.at("fan out", "bank lines are not fanned out: each is one movement", "");
             }
         }
-        Form fields = form.block("fields");
+        SettingsNode fields = form.block("fields");
         if (file.kind().isStatement()) {
             if (table != BankLines.TABLE) {
                 form.at("gives", "a statement gives " + BankLines.TABLE.name() + ", not " + table.name(), "");
@@ -105,7 +105,7 @@ final class LayoutFile {
     }
 
     private void filters(String key, boolean keep) {
-        for (Form filter : form.blocks(key)) {
+        for (SettingsNode filter : form.blocks(key)) {
             String column = filter.text("column", "");
             List<String> is = filter.texts("is");
             List<String> begins = filter.texts("begins");
@@ -123,7 +123,7 @@ final class LayoutFile {
         }
     }
 
-    private void readFields(Form fields) {
+    private void readFields(SettingsNode fields) {
         for (String key : fields.keys()) {
             Optional<Field> field = table.find(key).filter(f -> !f.derived());
             if (field.isEmpty()) {
@@ -137,7 +137,7 @@ final class LayoutFile {
         }
     }
 
-    private FieldSource source(Form form, Field field) {
+    private FieldSource source(SettingsNode form, Field field) {
         List<String> columns = new ArrayList<>();
         form.texts("column").forEach(c -> columns.add(columnRef(c)));
         form.texts("columns").forEach(c -> columns.add(columnRef(c)));
@@ -145,12 +145,13 @@ final class LayoutFile {
         boolean iso = file.kind() == FileKind.WORKBOOK
                 || (file.kind().isStatement() && file.kind() != FileKind.QIF)
                 || constant != null && !form.keys().contains("pattern");
-        DatePattern date = field.type() == FieldType.DATE ? FileForms.pattern(form, iso ? "uuuu-MM-dd" : null) : null;
+        DatePattern date =
+                field.type() == FieldType.DATE ? FormatSettings.pattern(form, iso ? "uuuu-MM-dd" : null) : null;
         boolean texty = field.type() == FieldType.TEXT || field.type() == FieldType.CODE;
         String between = texty ? form.text("between", " ") : " ";
         String ifBlank = texty ? form.text("if blank") : null;
         Map<String, String> values = texty ? values(form) : Map.of();
-        Pattern take = texty ? ShapeForms.take(form) : null;
+        Pattern take = texty ? ShapeSettings.take(form) : null;
         FieldSource.Side side = field.type() == FieldType.AMOUNT ? side(form.block("side")) : null;
         form.done();
         if (columns.isEmpty() == (constant == null)) {
@@ -168,7 +169,7 @@ final class LayoutFile {
         return new FieldSource(columns, between, date, values, constant, ifBlank, take, side);
     }
 
-    private static FieldSource.Side side(Form form) {
+    private static FieldSource.Side side(SettingsNode form) {
         if (form == null) {
             return null;
         }
@@ -205,13 +206,13 @@ final class LayoutFile {
         }
     }
 
-    private Map<String, String> values(Form form) {
+    private Map<String, String> values(SettingsNode form) {
         Map<String, String> values = new LinkedHashMap<>();
         String from = form.text("values from");
         if (from != null) {
             lookup(form, from, values);
         }
-        Form here = form.block("values");
+        SettingsNode here = form.block("values");
         if (here != null) {
             for (String key : here.keys()) {
                 String value = here.text(key);
@@ -224,7 +225,7 @@ final class LayoutFile {
     }
 
     // A list that is too long for the layout stands in a CSV file beside it.
-    private void lookup(Form form, String from, Map<String, String> values) {
+    private void lookup(SettingsNode form, String from, Map<String, String> values) {
         Path folder = path.toAbsolutePath().getParent();
         Table table = Table.read(folder.resolve(from), from, List.of("from", "to"), List.of(), form.problems());
         if (table == null) {

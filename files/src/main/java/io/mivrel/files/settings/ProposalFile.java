@@ -1,19 +1,19 @@
 package io.mivrel.files.settings;
 
-import io.mivrel.cells.AmountFormat;
-import io.mivrel.intake.FileKind;
-import io.mivrel.intake.shape.FanOut;
-import io.mivrel.intake.shape.Link;
 import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.InvoiceLines;
+import io.mivrel.rows.FileKind;
+import io.mivrel.shape.FanOut;
+import io.mivrel.shape.Link;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Question;
+import io.mivrel.text.AmountFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -129,14 +129,14 @@ public final class ProposalFile {
                     .append(", key: ")
                     .append(quoted(link.key()))
                     .append(link.key().equals(link.theirKey()) ? "" : ", their key: " + quoted(link.theirKey()));
-            if (!link.form().encoding().equals(survey.facts().encoding())
-                    && link.form().kind() == FileKind.SEPARATED) {
+            if (!link.format().encoding().equals(survey.facts().encoding())
+                    && link.format().kind() == FileKind.SEPARATED) {
                 yaml.append(", is: {kind: separated, separator: ")
-                        .append(SEPARATORS.get(link.form().separator()))
+                        .append(SEPARATORS.get(link.format().separator()))
                         .append(", encoding: ")
-                        .append(link.form().encoding())
+                        .append(link.format().encoding())
                         .append(", titles: row ")
-                        .append(link.form().titlesRow())
+                        .append(link.format().titlesRow())
                         .append("}");
             }
             yaml.append("}\n");

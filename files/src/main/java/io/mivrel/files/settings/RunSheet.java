@@ -74,7 +74,7 @@ public record RunSheet(
         }
 
         RunSheet read() throws SettingsException {
-            Form form = Form.open(file, file.toString(), problems);
+            SettingsNode form = SettingsNode.open(file, file.toString(), problems);
             problems.throwIfAny();
             settings.add(file);
             String name = form.required("run");
@@ -85,7 +85,7 @@ public record RunSheet(
             List<Source> sources = sources(form);
             CodingTable coding = null;
             String suspense = null;
-            Form code = form.block("coding");
+            SettingsNode code = form.block("coding");
             if (code != null) {
                 coding = coding(code, books);
                 suspense = suspense(code, books);
@@ -100,7 +100,7 @@ public record RunSheet(
             return new RunSheet(name, file, books, sources, coding, suspense, dates, targets, holdEverything, settings);
         }
 
-        private Books books(Form form) {
+        private Books books(SettingsNode form) {
             String books = form.required("books");
             Path path = books == null ? null : resolve(form, "books", books);
             if (path == null) {
@@ -114,7 +114,7 @@ public record RunSheet(
             return BooksFolder.read(path, books, problems);
         }
 
-        private Path resolve(Form form, String key, String text) {
+        private Path resolve(SettingsNode form, String key, String text) {
             try {
                 return folder.resolve(text).normalize();
             } catch (InvalidPathException e) {
@@ -123,13 +123,13 @@ public record RunSheet(
             }
         }
 
-        private List<Source> sources(Form form) {
+        private List<Source> sources(SettingsNode form) {
             List<Source> sources = new ArrayList<>();
-            List<Form> entries = form.blocks("intake");
+            List<SettingsNode> entries = form.blocks("intake");
             if (entries.isEmpty()) {
                 form.wrong("the run sheet lacks 'intake', the files to take in", "");
             }
-            for (Form entry : entries) {
+            for (SettingsNode entry : entries) {
                 String files = entry.required("files");
                 String layoutName = entry.required("layout");
                 Layout layout = layoutName == null ? null : layout(entry, layoutName);
@@ -143,7 +143,7 @@ public record RunSheet(
             return sources;
         }
 
-        private Layout layout(Form entry, String name) {
+        private Layout layout(SettingsNode entry, String name) {
             Path path = resolve(entry, "layout", name);
             if (path == null) {
                 return null;
@@ -160,7 +160,7 @@ public record RunSheet(
         }
 
         // A plain name stands for itself, also when it is missing: then the run says so. Stars are for the last part.
-        private List<Path> matching(Form entry, String files) {
+        private List<Path> matching(SettingsNode entry, String files) {
             int slash = Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\'));
             String last = files.substring(slash + 1);
             if (!last.matches(".*[*?\\[{].*")) {
@@ -184,7 +184,7 @@ public record RunSheet(
             return found;
         }
 
-        private CodingTable coding(Form form, Books books) {
+        private CodingTable coding(SettingsNode form, Books books) {
             String table = form.required("table");
             Path path = table == null ? null : resolve(form, "table", table);
             if (path == null) {
@@ -194,7 +194,7 @@ public record RunSheet(
             return CodingFile.read(path, table, books, problems);
         }
 
-        private static String suspense(Form form, Books books) {
+        private static String suspense(SettingsNode form, Books books) {
             String uncoded = form.required("uncoded");
             if (uncoded == null || uncoded.equals("hold")) {
                 return null;
@@ -207,7 +207,7 @@ public record RunSheet(
             return uncoded;
         }
 
-        private static DateWindow dates(Form form) {
+        private static DateWindow dates(SettingsNode form) {
             String text = form.text("dates");
             if (text == null) {
                 return DateWindow.ALL;
@@ -228,9 +228,9 @@ public record RunSheet(
             return DateWindow.ALL;
         }
 
-        private List<Target> targets(Form form) {
+        private List<Target> targets(SettingsNode form) {
             List<Target> targets = new ArrayList<>();
-            for (Form entry : form.blocks("deliver")) {
+            for (SettingsNode entry : form.blocks("deliver")) {
                 String as = entry.required("as");
                 String to = entry.required("to");
                 entry.done();

@@ -1,8 +1,8 @@
 package io.mivrel.files.settings;
 
-import io.mivrel.files.SeparatedRows;
-import io.mivrel.intake.FileForm;
-import io.mivrel.intake.Row;
+import io.mivrel.files.lines.SeparatedRows;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.Row;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -89,7 +89,7 @@ final class Table {
                     "");
             return null;
         }
-        try (SeparatedRows rows = SeparatedRows.open(path, ',', FileForm.AUTO)) {
+        try (SeparatedRows rows = SeparatedRows.open(path, ',', FileFormat.AUTO)) {
             Row first = rows.next();
             if (first == null || first.fault() != null || !table.readTitles(first, required, optional)) {
                 if (first == null || first.fault() != null) {

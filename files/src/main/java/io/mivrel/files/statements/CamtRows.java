@@ -1,8 +1,8 @@
 package io.mivrel.files.statements;
 
-import io.mivrel.files.SafeXml;
-import io.mivrel.intake.UnreadableFileException;
+import io.mivrel.files.bytes.SafeXml;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayDeque;

@@ -1,8 +1,8 @@
 package io.mivrel.files.statements;
 
-import io.mivrel.intake.LeftOut;
-import io.mivrel.intake.RowFault;
-import io.mivrel.intake.Statement;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.rows.RowFault;
+import io.mivrel.rows.Statement;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;

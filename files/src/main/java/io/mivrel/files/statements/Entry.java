@@ -1,8 +1,8 @@
 package io.mivrel.files.statements;
 
-import io.mivrel.intake.LeftOut;
-import io.mivrel.intake.RowFault;
 import io.mivrel.intake.StatementColumns;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.rows.RowFault;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

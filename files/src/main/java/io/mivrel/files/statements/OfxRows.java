@@ -1,10 +1,10 @@
 package io.mivrel.files.statements;
 
-import io.mivrel.files.TextLines;
-import io.mivrel.intake.RowFault;
-import io.mivrel.intake.Statement;
-import io.mivrel.intake.UnreadableFileException;
+import io.mivrel.files.bytes.TextLines;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.RowFault;
+import io.mivrel.rows.Statement;
+import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.time.DateTimeException;
 import java.time.LocalDate;

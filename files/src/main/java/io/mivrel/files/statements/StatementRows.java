@@ -1,11 +1,11 @@
 package io.mivrel.files.statements;
 
-import io.mivrel.intake.LeftOut;
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.Statement;
 import io.mivrel.intake.StatementColumns;
-import io.mivrel.intake.UnreadableFileException;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.Statement;
+import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;

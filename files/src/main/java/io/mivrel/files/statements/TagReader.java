@@ -1,8 +1,8 @@
 package io.mivrel.files.statements;
 
-import io.mivrel.files.TextLines;
-import io.mivrel.intake.UnreadableFileException;
+import io.mivrel.files.bytes.TextLines;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;

@@ -1,7 +1,7 @@
 package io.mivrel.files.workbooks;
 
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowFault;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowFault;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,10 +1,10 @@
 package io.mivrel.files.workbooks;
 
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowFault;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowFault;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;

@@ -1,9 +1,9 @@
 package io.mivrel.files.workbooks;
 
-import io.mivrel.intake.Row;
-import io.mivrel.intake.RowSource;
-import io.mivrel.intake.UnreadableFileException;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.math.BigDecimal;

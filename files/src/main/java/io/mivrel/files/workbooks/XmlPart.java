@@ -1,8 +1,8 @@
 package io.mivrel.files.workbooks;
 
-import io.mivrel.files.SafeXml;
-import io.mivrel.intake.UnreadableFileException;
+import io.mivrel.files.bytes.SafeXml;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.UnreadableFileException;
 import java.io.BufferedInputStream;
 import java.io.Closeable;
 import java.io.IOException;

@@ -1,0 +1,42 @@
+package io.mivrel.delivery;
+
+import java.util.Objects;
+
+/**
+ * The form of a delivered file.
+ *
+ * @param separator the character between cells
+ * @param encoding the name of a character set
+ * @param lineEnd what ends a row
+ * @param byteOrderMark true to begin with one
+ * @param titles true to write the titles as the first row of every file
+ * @param quoteAll true to quote every cell, false only those that need it
+ * @param rowsAtMost most rows in one file without the titles, 0 for any number; a document is never divided
+ * @param name pattern of the file name with {@code {run}}, {@code {date}} and {@code {part}}
+ */
+public record DeliveryFormat(
+        char separator,
+        String encoding,
+        String lineEnd,
+        boolean byteOrderMark,
+        boolean titles,
+        boolean quoteAll,
+        int rowsAtMost,
+        String name) {
+
+    public DeliveryFormat {
+        Objects.requireNonNull(encoding);
+        Objects.requireNonNull(lineEnd);
+        Objects.requireNonNull(name);
+    }
+
+    /** Comma-separated UTF-8 with CRLF and titles, as RFC 4180 has it. */
+    public static DeliveryFormat csv(String name) {
+        return new DeliveryFormat(',', "UTF-8", "\r\n", false, true, false, 0, name);
+    }
+
+    /** The file name of one part. */
+    public String fileName(String run, String date, int part) {
+        return name.replace("{run}", run).replace("{date}", date).replace("{part}", Integer.toString(part));
+    }
+}

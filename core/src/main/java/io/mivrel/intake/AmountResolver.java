@@ -1,0 +1,135 @@
+package io.mivrel.intake;
+
+import io.mivrel.model.Field;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Money;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.AmountFormat;
+import java.math.BigDecimal;
+import java.util.List;
+
+/**
+ * Comes to the one signed amount of a record: as given, from one of two sides that exclude each other, or from quantity
+ * and price; and turns its sign where the layout says so. For one thread.
+ */
+final class AmountResolver {
+    private final Layout layout;
+    private final AmountRule rule;
+    private final AmountFormat numbers;
+    private final RowProblems problems;
+    private final boolean oneAmount;
+
+    AmountResolver(Layout layout, AmountRule rule, AmountFormat numbers, RowProblems problems) {
+        this.layout = layout;
+        this.rule = rule;
+        this.numbers = numbers;
+        this.problems = problems;
+        this.oneAmount = layout.fields().containsKey(rule.amount());
+    }
+
+    /** Puts the amount into the record that is being filled, or says why there is none. */
+    void settle(RecordBlock record) {
+        if (!rule.hasSides()) {
+            settleNet(record);
+            return;
+        }
+        long amount = record.number(rule.amount());
+        long plus = record.number(rule.plusSide());
+        long minus = record.number(rule.minusSide());
+        if (problems.isUnreadable(rule.amount())
+                || problems.isUnreadable(rule.plusSide())
+                || problems.isUnreadable(rule.minusSide())) {
+            // The row is held, and no half of it may count as its amount.
+            return;
+        }
+        if (oneAmount) {
+            if (amount == SourceRecord.ABSENT) {
+                problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
+            }
+        } else {
+            amount = fromSides(plus, minus);
+        }
+        if (amount == SourceRecord.ABSENT) {
+            return;
+        }
+        if (layout.signs() != Signs.AS_WRITTEN) {
+            amount = -amount;
+        }
+        if (amount == 0) {
+            problems.add(Rule.AMOUNT_ZERO, amountPlace(), "0", "the amount is nil", "");
+        }
+        record.put(rule.amount(), amount);
+    }
+
+    private long fromSides(long plus, long minus) {
+        boolean hasPlus = plus != SourceRecord.ABSENT && plus != 0;
+        boolean hasMinus = minus != SourceRecord.ABSENT && minus != 0;
+        if (hasPlus && hasMinus) {
+            problems.add(
+                    Rule.AMOUNT_ON_BOTH_SIDES,
+                    amountPlace(),
+                    Money.show(plus, numbers.decimals()) + " and " + Money.show(minus, numbers.decimals()),
+                    rule.plusSide().name() + " and " + rule.minusSide().name() + " are both filled",
+                    "leave the amount on one side; the net would be " + Money.show(plus - minus, numbers.decimals()));
+            return SourceRecord.ABSENT;
+        }
+        if (plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT) {
+            problems.add(
+                    Rule.AMOUNT_MISSING,
+                    amountPlace(),
+                    "",
+                    "neither " + rule.plusSide().name() + " nor "
+                            + rule.minusSide().name() + " is filled",
+                    "");
+            return SourceRecord.ABSENT;
+        }
+        long side = hasPlus ? plus : hasMinus ? minus : 0;
+        if (side < 0) {
+            problems.add(
+                    Rule.AMOUNT_NEGATIVE_ON_SIDE,
+                    place(hasPlus ? rule.plusSide() : rule.minusSide()),
+                    Money.show(side, numbers.decimals()),
+                    "a negative " + (hasPlus ? rule.plusSide() : rule.minusSide()).name() + " is taken as a "
+                            + (hasPlus ? rule.minusSide() : rule.plusSide()).name(),
+                    "");
+        }
+        return hasMinus ? -minus : side;
+    }
+
+    private void settleNet(RecordBlock record) {
+        if (record.number(InvoiceLines.NET) != SourceRecord.ABSENT
+                || problems.isUnreadable(InvoiceLines.NET)
+                || problems.isUnreadable(InvoiceLines.QUANTITY)
+                || problems.isUnreadable(InvoiceLines.PRICE)) {
+            return;
+        }
+        BigDecimal quantity = record.decimal(InvoiceLines.QUANTITY);
+        BigDecimal price = record.decimal(InvoiceLines.PRICE);
+        if (quantity == null || price == null) {
+            problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "no net amount, nor quantity and price", "");
+            return;
+        }
+        try {
+            record.put(InvoiceLines.NET, Money.extend(quantity, price, numbers.decimals()));
+        } catch (ArithmeticException e) {
+            problems.add(Rule.AMOUNT_TOO_LARGE, amountPlace(), quantity + " x " + price, "is too large", "");
+        }
+    }
+
+    private String amountPlace() {
+        for (Field field : layout.fields().keySet()) {
+            if (field == rule.amount() || field == rule.plusSide() || field == rule.minusSide()) {
+                return place(field);
+            }
+        }
+        return rule.amount().name();
+    }
+
+    // How findings name a field: by its column.
+    private String place(Field field) {
+        List<String> columns = layout.fields().get(field).columns();
+        return columns.isEmpty() ? field.name() : columns.get(0);
+    }
+}

@@ -1,0 +1,80 @@
+package io.mivrel.rows;
+
+import java.util.List;
+import java.util.Objects;
+
+/**
+ * The form of a file to be read. Immutable.
+ *
+ * @param kind what kind of file it is
+ * @param separator the character between cells of separated text
+ * @param encoding the name of a character set, or {@code auto}: a byte-order mark, else strict UTF-8; for text only
+ * @param part the sheet of a workbook by name or place ({@code #2}), empty for the first one; or the account number whose
+ *     statements are read, empty for all
+ * @param slices the columns of fixed-width text; empty for other kinds
+ * @param titlesRow physical row of the titles, from 1, the last where they take several; 0 when the file has none
+ * @param titleRows how many rows the titles take, joined with a blank between; usually 1
+ * @param dataRow physical row of the first row of data, where there are no titles; rows above it are left out
+ * @param until the beginning of a cell of the first row that is no data any more; empty when data goes to the end
+ * @param newestFirst true when the latest row comes first
+ */
+public record FileFormat(
+        FileKind kind,
+        char separator,
+        String encoding,
+        String part,
+        List<Slice> slices,
+        int titlesRow,
+        int titleRows,
+        int dataRow,
+        String until,
+        boolean newestFirst) {
+    public static final String AUTO = "auto";
+
+    /**
+     * A column of fixed-width text.
+     *
+     * @param name its title
+     * @param from the first place on the line, from 1
+     * @param to the last place, included
+     */
+    public record Slice(String name, int from, int to) {}
+
+    /** Separated text. */
+    public FileFormat(char separator, String encoding, int titlesRow, int dataRow, String until, boolean newestFirst) {
+        this(FileKind.SEPARATED, separator, encoding, "", List.of(), titlesRow, 1, dataRow, until, newestFirst);
+    }
+
+    /** Separated text whose data begins below the titles, or at the top when there are none. */
+    public FileFormat(char separator, String encoding, int titlesRow, String until, boolean newestFirst) {
+        this(separator, encoding, titlesRow, titlesRow + 1, until, newestFirst);
+    }
+
+    public FileFormat {
+        Objects.requireNonNull(kind);
+        Objects.requireNonNull(encoding);
+        Objects.requireNonNull(part);
+        Objects.requireNonNull(until);
+        slices = List.copyOf(slices);
+    }
+
+    /** Comma-separated UTF-8 with titles in the first row. */
+    public static FileFormat csv() {
+        return new FileFormat(',', AUTO, 1, "", false);
+    }
+
+    /** A statement format that fixes its own columns. */
+    public static FileFormat statement(FileKind kind) {
+        return new FileFormat(kind, ',', AUTO, "", List.of(), 0, 1, 1, "", false);
+    }
+
+    /** A sheet of a workbook with its titles in a row; {@code sheet} is a name, {@code #2} or empty. */
+    public static FileFormat workbook(String sheet, int titlesRow) {
+        return new FileFormat(FileKind.WORKBOOK, ',', AUTO, sheet, List.of(), titlesRow, 1, titlesRow + 1, "", false);
+    }
+
+    /** Fixed-width text without titles that are read. */
+    public static FileFormat fixedWidth(String encoding, Slice... slices) {
+        return new FileFormat(FileKind.FIXED_WIDTH, ',', encoding, "", List.of(slices), 0, 1, 1, "", false);
+    }
+}

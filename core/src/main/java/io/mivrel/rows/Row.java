@@ -1,0 +1,242 @@
+package io.mivrel.rows;
+
+import io.mivrel.text.Spans;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * A view of one row: its cells are spans of a buffer of UTF-8 bytes that belongs to the row source, so a row is valid only
+ * until the next one is asked for, and a string is made only of a cell that is kept. Cell numbers count from 0.
+ */
+public final class Row {
+    private byte[] bytes = new byte[0];
+    private int[] spans = new int[64];
+    private int size;
+    /** Whether any of the remarks below was made since {@link #begin}. */
+    private boolean remarks;
+
+    private long number;
+    private RowFault fault;
+    private String faultValue;
+    private boolean quoteInside;
+    private LeftOut aside;
+    private boolean again;
+    private boolean textBetween;
+    private Statement statement;
+
+    /** Empties it for the row that begins at the given physical line, counted from 1. For row sources. */
+    public void begin(long physicalRow) {
+        number = physicalRow;
+        size = 0;
+        if (remarks) {
+            remarks = false;
+            fault = null;
+            faultValue = null;
+            quoteInside = false;
+            aside = null;
+            again = false;
+            textBetween = false;
+            statement = null;
+        }
+    }
+
+    /** False for a row of which there is nothing to tell but its cells; of it, nothing else need be asked. */
+    public boolean hasRemarks() {
+        return remarks;
+    }
+
+    /** Sets the buffer that the spans refer to. For row sources. */
+    public void over(byte[] buffer) {
+        bytes = buffer;
+    }
+
+    /** Adds a cell. For row sources. */
+    public void add(int start, int end) {
+        if (2 * size == spans.length) {
+            growSpans();
+        }
+        spans[2 * size] = start;
+        spans[2 * size + 1] = end;
+        size++;
+    }
+
+    /** Adds blank cells until there are so many. */
+    public void pad(int cells) {
+        while (size < cells) {
+            add(0, 0);
+        }
+    }
+
+    /** Fills it with cells that are strings already. For row sources. */
+    public void fill(long physicalRow, List<String> cells) {
+        begin(physicalRow);
+        byte[][] encoded = new byte[cells.size()][];
+        int length = 0;
+        for (int i = 0; i < encoded.length; i++) {
+            encoded[i] = cells.get(i).getBytes(StandardCharsets.UTF_8);
+            length += encoded[i].length;
+        }
+        over(new byte[length]);
+        int at = 0;
+        for (byte[] cell : encoded) {
+            System.arraycopy(cell, 0, bytes, at, cell.length);
+            add(at, at + cell.length);
+            at += cell.length;
+        }
+    }
+
+    /**
+     * Start and end of each cell by turns, for row sources that fill them without a call for each cell; they then set
+     * {@link #size(int)}, and {@link #growSpans} when there is no room.
+     */
+    public int[] spans() {
+        return spans;
+    }
+
+    /** Doubles the room for spans and answers them. For row sources. */
+    public int[] growSpans() {
+        spans = Arrays.copyOf(spans, spans.length * 2);
+        return spans;
+    }
+
+    /** Sets the number of cells whose spans were filled. For row sources. */
+    public void size(int cells) {
+        size = cells;
+    }
+
+    /** Moves the end of a cell, after doubled quotes were made single. For row sources. */
+    public void end(int cell, int end) {
+        spans[2 * cell + 1] = end;
+    }
+
+    public void fault(RowFault found) {
+        remarks = true;
+        fault = found;
+    }
+
+    /** The same, with the text that is wrong, where it is not the first cell. */
+    public void fault(RowFault found, String value) {
+        remarks = true;
+        fault = found;
+        faultValue = value;
+    }
+
+    public void quoteInside() {
+        remarks = true;
+        quoteInside = true;
+    }
+
+    /** Marks a row that the source itself knows to be no record. For row sources. */
+    public void aside(LeftOut cause) {
+        remarks = true;
+        aside = cause;
+    }
+
+    /** Makes it no row at all, but the news that a statement has ended. For row sources. */
+    public void ends(Statement ended) {
+        remarks = true;
+        statement = ended;
+    }
+
+    /** Says that the physical row has given an earlier row already. For row sources. */
+    public void again() {
+        remarks = true;
+        again = true;
+    }
+
+    /** True when the physical row has given an earlier row already. */
+    public boolean isAgain() {
+        return again;
+    }
+
+    /** Says that something stands between the columns of fixed-width text, where it would be lost. For row sources. */
+    public void textBetween() {
+        remarks = true;
+        textBetween = true;
+    }
+
+    /** True when something stands where no cell is. */
+    public boolean hasTextBetween() {
+        return textBetween;
+    }
+
+    /** Why the source knows this row to be no record; {@code null} when it may be one. */
+    public LeftOut aside() {
+        return aside;
+    }
+
+    /** The statement that ended; {@code null} for a real row. */
+    public Statement ended() {
+        return statement;
+    }
+
+    /** The UTF-8 bytes that the cells lie in. */
+    public byte[] bytes() {
+        return bytes;
+    }
+
+    public int size() {
+        return size;
+    }
+
+    public int start(int cell) {
+        return spans[2 * cell];
+    }
+
+    public int end(int cell) {
+        return spans[2 * cell + 1];
+    }
+
+    /** The first physical line of the row in its file, from 1. */
+    public long number() {
+        return number;
+    }
+
+    /** What is wrong with the row as a whole, or {@code null}. */
+    public RowFault fault() {
+        return fault;
+    }
+
+    /** The text that is wrong with the row as a whole; its first cell where the source named none. */
+    public String faultValue() {
+        return faultValue != null ? faultValue : size > 0 ? text(0) : "";
+    }
+
+    public boolean hasQuoteInside() {
+        return quoteInside;
+    }
+
+    /** The cell as a string, as it stands. */
+    public String text(int cell) {
+        return new String(bytes, start(cell), end(cell) - start(cell), StandardCharsets.UTF_8);
+    }
+
+    /** The cell as a string without blanks around it. */
+    public String trimmed(int cell) {
+        int start = Spans.trimStart(bytes, start(cell), end(cell));
+        return new String(bytes, start, Spans.trimEnd(bytes, start, end(cell)) - start, StandardCharsets.UTF_8);
+    }
+
+    /** Its cells as titles, each with the title that stands above it before it. */
+    public List<String> titlesBelow(List<String> above) {
+        List<String> titles = new ArrayList<>(size);
+        for (int i = 0; i < Math.max(size, above.size()); i++) {
+            String upper = i < above.size() ? above.get(i) : "";
+            String lower = i < size ? trimmed(i) : "";
+            titles.add(upper.isEmpty() || lower.isEmpty() ? upper + lower : upper + " " + lower);
+        }
+        return titles;
+    }
+
+    /** True when no cell holds more than blanks. */
+    public boolean isBlank() {
+        for (int i = 0; i < size; i++) {
+            if (Spans.trimStart(bytes, start(i), end(i)) < end(i)) {
+                return false;
+            }
+        }
+        return true;
+    }
+}

@@ -1,0 +1,41 @@
+package io.mivrel.rows;
+
+import java.time.LocalDate;
+
+/**
+ * What a file in a statement format says about one statement in it, beside its entries. Amounts are plain decimal texts
+ * with a point, negative for an overdrawn account; everything the file does not say is {@code null}. Immutable.
+ *
+ * @param name the statement's own number or identifier
+ * @param account number of the bank account, as the file writes it
+ * @param currency ISO 4217 code
+ * @param opening balance before the first entry
+ * @param closing balance after the last entry
+ * @param openingDate day of the opening balance
+ * @param closingDate day of the closing balance
+ * @param stated control totals
+ */
+public record Statement(
+        String name,
+        String account,
+        String currency,
+        String opening,
+        String closing,
+        LocalDate openingDate,
+        LocalDate closingDate,
+        Stated stated) {
+
+    /** Nothing stated. */
+    public static final Stated NOTHING_STATED = new Stated(-1, -1, -1, null, null);
+
+    /**
+     * Control totals that the statement carries; -1 or {@code null} where it does not.
+     *
+     * @param entries number of booked entries
+     * @param creditEntries number of those in
+     * @param debitEntries number of those out
+     * @param credits sum in, positive
+     * @param debits sum out, positive
+     */
+    public record Stated(long entries, long creditEntries, long debitEntries, String credits, String debits) {}
+}

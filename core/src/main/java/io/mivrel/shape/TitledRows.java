@@ -1,0 +1,94 @@
+package io.mivrel.shape;
+
+import io.mivrel.model.Finding;
+import io.mivrel.model.Rule;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowFault;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
+import io.mivrel.text.Spans;
+import java.io.IOException;
+import java.util.List;
+
+/** Rows of a source whose titles stand in one of them, known to whoever asks. For one thread. */
+public final class TitledRows implements RowSource {
+    private final RowSource inner;
+    private final int titlesRow;
+    private final int titleRows;
+    private final int dataRow;
+    private List<String> above = List.of();
+    private final String until;
+    private final boolean strict;
+    private boolean below;
+    private List<String> titles;
+
+    /** The rows of a file of this form. */
+    public TitledRows(RowSource inner, FileFormat form) {
+        this.inner = inner;
+        this.titlesRow = form.titlesRow();
+        this.titleRows = form.titleRows();
+        this.dataRow = form.dataRow();
+        this.until = form.until();
+        // Of separated text, a row with fewer cells than titles is a broken one.
+        this.strict = form.kind() == FileKind.SEPARATED;
+        this.titles = inner.titles();
+    }
+
+    @Override
+    public Row next() throws IOException {
+        Row row = inner.next();
+        if (row == null || row.ended() != null || row.aside() != null || row.fault() != null) {
+            return row;
+        }
+        if (titles == null && row.number() == titlesRow && !row.isBlank()) {
+            titles = row.titlesBelow(above);
+            row.aside(LeftOut.TITLES);
+        } else if (titles == null && row.number() < titlesRow && row.number() > titlesRow - titleRows) {
+            above = row.titlesBelow(above);
+            row.aside(LeftOut.TITLES);
+        } else if (row.number() < titlesRow || row.number() < dataRow) {
+            row.aside(LeftOut.ABOVE_TITLES);
+        } else if (titles == null && titlesRow > 0) {
+            throw new UnreadableFileException(
+                    Rule.TITLES_MISSING,
+                    row.number(),
+                    "row " + titlesRow + " is blank or missing",
+                    "compare the layout's 'titles' with the file");
+        } else if (strict && titlesRow > 0 && row.size() < titles.size() && !row.isBlank()) {
+            row.fault(RowFault.CELLS_MISSING);
+        }
+        below |= row.aside() == null && !until.isEmpty() && begins(row);
+        if (below && row.aside() == null) {
+            row.aside(LeftOut.BELOW_DATA);
+        }
+        return row;
+    }
+
+    private boolean begins(Row row) {
+        for (int i = 0; i < row.size(); i++) {
+            int start = Spans.trimStart(row.bytes(), row.start(i), row.end(i));
+            if (Spans.startsWith(row.bytes(), start, row.end(i), until)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    @Override
+    public List<String> titles() {
+        return titles;
+    }
+
+    @Override
+    public List<Finding> remarks() {
+        return inner.remarks();
+    }
+
+    @Override
+    public void close() throws IOException {
+        inner.close();
+    }
+}

@@ -1,0 +1,63 @@
+package io.mivrel.survey;
+
+import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The forms of dates and amounts that a survey tries, the likelier first. */
+final class KnownFormats {
+    /** Two-digit years lie in the hundred years from this one on. */
+    static final int CENTURY_FROM = 1970;
+
+    /** The first is none. */
+    static final List<String> CURRENCIES = List.of("", "£", "€", "$");
+
+    /** How many forms of amounts there are of each currency. */
+    static final int MARKS = 6;
+
+    static final List<DatePattern> DATES = dates();
+    static final List<AmountFormat> AMOUNTS = amounts();
+
+    private KnownFormats() {}
+
+    private static List<DatePattern> dates() {
+        List<DatePattern> patterns = new ArrayList<>();
+        for (String weekday : List.of("", "EEE ", "EEEE ")) {
+            for (String mark : List.of("/", ".", "-", " ")) {
+                for (String order : List.of(
+                        "dd MM uuuu",
+                        "MM dd uuuu",
+                        "d M uuuu",
+                        "M d uuuu",
+                        "uuuu MM dd",
+                        "dd MM uu",
+                        "MM dd uu",
+                        "d M uu",
+                        "M d uu",
+                        "uu MM dd",
+                        "dd MMM uuuu",
+                        "d MMM uuuu",
+                        "dd MMM uu",
+                        "d MMM uu",
+                        "dd MMMM uuuu",
+                        "d MMMM uuuu")) {
+                    patterns.add(DatePattern.of(weekday + order.replace(" ", mark), CENTURY_FROM));
+                }
+            }
+        }
+        patterns.add(DatePattern.of("uuuuMMdd"));
+        patterns.add(DatePattern.of("ddMMuuuu"));
+        return List.copyOf(patterns);
+    }
+
+    private static List<AmountFormat> amounts() {
+        List<AmountFormat> formats = new ArrayList<>();
+        for (String currency : CURRENCIES) {
+            for (String marks : List.of(".,", ",.", ". ", ", ", ".'", ",'")) {
+                formats.add(new AmountFormat(2, marks.charAt(0), marks.charAt(1), true, true, currency));
+            }
+        }
+        return List.copyOf(formats);
+    }
+}

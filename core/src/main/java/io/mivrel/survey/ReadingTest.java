@@ -1,0 +1,277 @@
+package io.mivrel.survey;
+
+import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Intake;
+import io.mivrel.intake.IntakeBlock;
+import io.mivrel.intake.IntakeTally;
+import io.mivrel.intake.Layout;
+import io.mivrel.intake.StatementSpan;
+import io.mivrel.model.BankLines;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.Finding;
+import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.JournalLines;
+import io.mivrel.model.Money;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.RowSource;
+import io.mivrel.run.Progress;
+import io.mivrel.survey.Survey.Proof;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/**
+ * Reads a file with a proposed layout and tries what arithmetic says of it: whether the running balance explains every
+ * step, in either order and with either sign, and whether the groups of a ledger sum to nil.
+ */
+final class ReadingTest {
+    /** So many steps at least must hold, and so many in twenty, before a balance proves anything. */
+    private static final int LEAST_STEPS = 3;
+
+    private static final int MOST_SCATTERED = 100_000;
+
+    private final FieldTable table;
+    private long unsound;
+    private long records;
+    private long oneSide;
+    private long bothSides;
+    /** Steps that hold: oldest first as written and reversed, newest first as written and reversed. */
+    private final long[] holds = new long[4];
+
+    private long steps;
+    private long previousAmount = SourceRecord.ABSENT;
+    private long previousBalance = SourceRecord.ABSENT;
+    private final List<Long> brokenRows = new ArrayList<>();
+    private long groups;
+    private long groupsNil;
+    private long groupSum;
+    private boolean groupSound;
+    private String group;
+    private Map<String, Long> scattered = new HashMap<>();
+    private final List<Finding> ofFile = new ArrayList<>();
+    private IntakeTally tally;
+
+    private ReadingTest(FieldTable table) {
+        this.table = table;
+    }
+
+    static ReadingTest of(Layout layout, String file, RowSource rows, Progress progress) throws IOException {
+        ReadingTest trial = new ReadingTest(layout.gives());
+        Intake intake = new Intake(layout, file, rows, 2, DateWindow.ALL, false);
+        boolean more = true;
+        while (more) {
+            IntakeBlock batch = intake.newBatch();
+            more = intake.fill(batch);
+            trial.take(batch.records());
+            batch.findings().stream().filter(f -> f.origin().row() == 0).forEach(trial.ofFile::add);
+            progress.at("surveyed", intake.tally().rows());
+        }
+        trial.endGroup();
+        trial.gather();
+        trial.tally = intake.tally();
+        return trial;
+    }
+
+    private void take(RecordBlock batch) {
+        for (int i = 0; i < batch.size(); i++) {
+            records++;
+            bothSides(batch, i);
+            // A balance that does not follow makes a record unsound too, and is judged here.
+            if (table == BankLines.TABLE) {
+                step(batch.row(i), batch.number(BankLines.AMOUNT, i), batch.number(BankLines.BALANCE, i));
+            } else {
+                unsound += batch.isValid(i) ? 0 : 1;
+                if (table == JournalLines.TABLE) {
+                    line(batch, i);
+                }
+            }
+        }
+    }
+
+    // A row with an amount on both of two sides that exclude each other says that they do not.
+    private void bothSides(RecordBlock batch, int i) {
+        Field plus =
+                table == BankLines.TABLE ? BankLines.MONEY_IN : table == JournalLines.TABLE ? JournalLines.DEBIT : null;
+        if (plus == null) {
+            return;
+        }
+        Field minus = table == BankLines.TABLE ? BankLines.MONEY_OUT : JournalLines.CREDIT;
+        boolean hasPlus = batch.number(plus, i) != SourceRecord.ABSENT && batch.number(plus, i) != 0;
+        boolean hasMinus = batch.number(minus, i) != SourceRecord.ABSENT && batch.number(minus, i) != 0;
+        oneSide += hasPlus != hasMinus ? 1 : 0;
+        bothSides += hasPlus && hasMinus ? 1 : 0;
+    }
+
+    private void step(long row, long amount, long balance) {
+        unsound += amount == SourceRecord.ABSENT ? 1 : 0;
+        if (amount == SourceRecord.ABSENT || balance == SourceRecord.ABSENT) {
+            previousBalance = SourceRecord.ABSENT;
+            return;
+        }
+        if (previousBalance != SourceRecord.ABSENT) {
+            steps++;
+            long moved = balance - previousBalance;
+            boolean[] held = {moved == amount, moved == -amount, moved == -previousAmount, moved == previousAmount};
+            for (int way = 0; way < held.length; way++) {
+                holds[way] += held[way] ? 1 : 0;
+            }
+            if (!held[best()] && brokenRows.size() < 5) {
+                brokenRows.add(row);
+            }
+        }
+        previousAmount = amount;
+        previousBalance = balance;
+    }
+
+    private void line(RecordBlock batch, int i) {
+        String reference = batch.text(JournalLines.REFERENCE, i);
+        if (reference == null || !reference.equals(group)) {
+            endGroup();
+            group = reference;
+            groupSum = 0;
+            groupSound = true;
+        }
+        groupSound &= batch.isValid(i);
+        long amount = batch.number(JournalLines.AMOUNT, i);
+        groupSum += amount == SourceRecord.ABSENT ? 0 : amount;
+        if (scattered != null && reference != null) {
+            scatter(reference, amount, batch.isValid(i));
+        }
+    }
+
+    // Lines of a journal may stand anywhere, as in a list by account.
+    private void scatter(String reference, long amount, boolean sound) {
+        if (sound) {
+            scattered.merge(reference, amount, (a, b) -> a == SourceRecord.ABSENT ? a : a + b);
+        } else {
+            scattered.put(reference, SourceRecord.ABSENT);
+        }
+        if (scattered.size() > MOST_SCATTERED) {
+            scattered = null;
+        }
+    }
+
+    private void gather() {
+        long sound = scattered == null
+                ? 0
+                : scattered.values().stream()
+                        .filter(s -> s != SourceRecord.ABSENT)
+                        .count();
+        long nil = scattered == null
+                ? 0
+                : scattered.values().stream().filter(s -> s == 0).count();
+        if (nil * Math.max(1, groups) > groupsNil * Math.max(1, sound)) {
+            groups = sound;
+            groupsNil = nil;
+        }
+    }
+
+    private void endGroup() {
+        if (group != null && groupSound) {
+            groups++;
+            groupsNil += groupSum == 0 ? 1 : 0;
+        }
+        group = null;
+    }
+
+    // What the statements of a file state, and what contradicts them.
+    private void statements(List<Proof> proofs) {
+        if (steps == 0) {
+            tally.proof()
+                    .ifPresent(proof -> proofs.add(new Proof(
+                            proof.holds(),
+                            "opening " + Money.show(proof.opening(), 2) + " + movement "
+                                    + Money.show(proof.movement(), 2)
+                                    + (proof.holds() ? " = closing " : " is not the closing ")
+                                    + Money.show(proof.closing(), 2))));
+        }
+        for (Finding finding : ofFile) {
+            if (finding.blocks() && finding.rule() != Rule.STATEMENT_CURRENCY && steps == 0) {
+                proofs.add(new Proof(false, finding.reason()));
+            }
+        }
+    }
+
+    /** The statements of the file, in words: account, days and closing balance of each. */
+    List<StatementSpan> spans() {
+        return steps > 0 ? List.of() : tally.spans();
+    }
+
+    private int best() {
+        int best = 0;
+        for (int way = 1; way < holds.length; way++) {
+            best = holds[way] > holds[best] ? way : best;
+        }
+        return best;
+    }
+
+    /** True when one way explains nearly all steps of the balance and no other way does. */
+    boolean provesSigns() {
+        int best = best();
+        if (steps < LEAST_STEPS || holds[best] * 20 < steps * 19) {
+            return false;
+        }
+        for (int way = 0; way < holds.length; way++) {
+            if (way != best && holds[way] * 20 >= steps * 19) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    boolean newestFirst() {
+        return provesSigns() && best() >= 2;
+    }
+
+    boolean reversed() {
+        return provesSigns() && best() % 2 == 1;
+    }
+
+    List<Proof> proofs() {
+        List<Proof> proofs = new ArrayList<>();
+        Field what = table == BankLines.TABLE
+                ? BankLines.AMOUNT
+                : table == InvoiceLines.TABLE ? InvoiceLines.NET : JournalLines.AMOUNT;
+        proofs.add(new Proof(
+                unsound == 0,
+                unsound == 0
+                        ? String.format(Locale.ROOT, "every %s of %,d rows can be read", what.name(), records)
+                        : String.format(Locale.ROOT, "%,d of %,d rows cannot be read whole", unsound, records)));
+        if (steps > 0) {
+            int best = best();
+            String order = best >= 2 ? "newest first" : "oldest first";
+            String signs = best % 2 == 1 ? ", signs reversed" : "";
+            proofs.add(new Proof(
+                    provesSigns(),
+                    String.format(
+                            Locale.ROOT,
+                            "the running balance explains %,d of %,d steps, read %s%s%s",
+                            holds[best],
+                            steps,
+                            order,
+                            signs,
+                            brokenRows.isEmpty() ? "" : "; it breaks at row " + brokenRows.get(0))));
+        }
+        if (oneSide + bothSides > 0) {
+            String sides = table == BankLines.TABLE ? "money in and money out" : "debit and credit";
+            proofs.add(new Proof(
+                    bothSides == 0,
+                    bothSides == 0
+                            ? sides + " are never both filled"
+                            : String.format(Locale.ROOT, "%s are both filled in %,d rows", sides, bothSides)));
+        }
+        statements(proofs);
+        if (groups > 0) {
+            proofs.add(new Proof(
+                    groupsNil * 20 >= groups * 19,
+                    String.format(Locale.ROOT, "%,d of %,d journals sum to nil", groupsNil, groups)));
+        }
+        return proofs;
+    }
+}

@@ -1,0 +1,5 @@
+/**
+ * Text files of lines: {@link io.mivrel.files.lines.SeparatedRows} and {@link io.mivrel.files.lines.FixedRows} read them,
+ * {@link io.mivrel.files.lines.SeparatedWriter} writes separated text.
+ */
+package io.mivrel.files.lines;

@@ -1,0 +1,294 @@
+package io.mivrel.files.settings;
+
+import java.io.IOException;
+import java.nio.charset.MalformedInputException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
+import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.NodeTuple;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+import org.snakeyaml.engine.v2.nodes.SequenceNode;
+
+/**
+ * A block of a YAML file read like a form: each question asks for a key, remembers that the key is allowed, and reports
+ * what is missing or of the wrong kind with its place. {@link #done} reports the keys that nobody asked for. Values are
+ * taken as the text that stands there, so {@code 1200} and {@code "1200"} are the same.
+ */
+final class SettingsNode {
+    final String file;
+    private final Problems problems;
+    private final String title;
+    private final int line;
+    private final int column;
+    private final Map<String, Node> values = new LinkedHashMap<>();
+    private final Map<String, Node> keys = new LinkedHashMap<>();
+    private final Set<String> questions = new HashSet<>();
+    private final Set<String> asked = new LinkedHashSet<>();
+
+    private SettingsNode(String file, Problems problems, String title, Node node) {
+        this.file = file;
+        this.problems = problems;
+        this.title = title;
+        this.line = line(node);
+        this.column = column(node);
+        if (node instanceof MappingNode mapping) {
+            for (NodeTuple tuple : mapping.getValue()) {
+                String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
+                if (values.put(key, tuple.getValueNode()) != null) {
+                    problems.add(
+                            file,
+                            line(tuple.getKeyNode()),
+                            column(tuple.getKeyNode()),
+                            "'" + key + "' stands twice",
+                            "");
+                }
+                keys.put(key, tuple.getKeyNode());
+            }
+        } else {
+            problems.add(file, line, column, title + " must be a block of 'key: value' lines", "");
+        }
+    }
+
+    /** Opens a file; answers {@code null}, with the problem reported, when it cannot be read as YAML. */
+    static SettingsNode open(Path path, String shown, Problems problems) {
+        try {
+            String text = Files.readString(path);
+            Optional<Node> node = new Compose(LoadSettings.builder()
+                            .setLabel(shown)
+                            .setAllowDuplicateKeys(true)
+                            .build())
+                    .composeString(text);
+            if (node.isEmpty()) {
+                problems.add(shown, 0, 0, "the file is empty", "");
+                return null;
+            }
+            return new SettingsNode(shown, problems, "the file", node.get());
+        } catch (NoSuchFileException e) {
+            problems.add(shown, 0, 0, "there is no such file", "");
+        } catch (MalformedInputException e) {
+            problems.add(shown, 0, 0, "the file is not text in UTF-8", "");
+        } catch (IOException e) {
+            problems.add(
+                    shown, 0, 0, Files.isDirectory(path) ? "is a folder, a file was expected" : "cannot be read", "");
+        } catch (MarkedYamlEngineException e) {
+            Optional<Mark> mark = e.getProblemMark();
+            problems.add(
+                    shown,
+                    mark.map(m -> m.getLine() + 1).orElse(0),
+                    mark.map(m -> m.getColumn() + 1).orElse(0),
+                    "is not YAML: " + e.getProblem(),
+                    "look for a missing quote, colon or space before this place");
+        } catch (YamlEngineException e) {
+            problems.add(
+                    shown,
+                    0,
+                    0,
+                    "is not YAML: " + e.getMessage().lines().findFirst().orElse(""),
+                    "");
+        }
+        return null;
+    }
+
+    Problems problems() {
+        return problems;
+    }
+
+    private static int line(Node node) {
+        return node.getStartMark().map(m -> m.getLine() + 1).orElse(0);
+    }
+
+    private static int column(Node node) {
+        return node.getStartMark().map(m -> m.getColumn() + 1).orElse(0);
+    }
+
+    /** The keys in the order of the file. */
+    Collection<String> keys() {
+        return keys.keySet();
+    }
+
+    /** True when a key holds a question of a survey, which is reported once it was asked for. */
+    boolean isQuestion(String key) {
+        return questions.contains(key);
+    }
+
+    /** The text of a key, or {@code null} when it is left out or a question that is not answered. */
+    String text(String key) {
+        asked.add(key);
+        Node node = values.get(key);
+        if (node == null) {
+            return null;
+        }
+        if (node instanceof ScalarNode scalar) {
+            if (!scalar.getValue().startsWith("? ")) {
+                return scalar.getValue();
+            }
+            if (questions.add(key)) {
+                at(
+                        key,
+                        "'" + key + "' is a question that is not answered: "
+                                + scalar.getValue().substring(2),
+                        "");
+            }
+            return null;
+        }
+        at(key, "'" + key + "' must be a single text", "");
+        return null;
+    }
+
+    /** The text of a key, or the other one when it is left out. */
+    String text(String key, String otherwise) {
+        String text = text(key);
+        return text == null ? otherwise : text;
+    }
+
+    /** The text of a key that must be given; {@code null}, with the problem reported, when it is not. */
+    String required(String key) {
+        String text = text(key);
+        if ((text == null && !values.containsKey(key)) || (text != null && text.isBlank())) {
+            missing(key);
+            return null;
+        }
+        return text;
+    }
+
+    private void missing(String key) {
+        problems.add(file, line, column, title + " lacks '" + key + "'", "");
+    }
+
+    /** One of the allowed words; {@code otherwise} when it is left out or wrong. */
+    String choice(String key, String otherwise, Collection<String> allowed) {
+        String text = text(key);
+        if (text == null) {
+            return otherwise;
+        }
+        if (!allowed.contains(text)) {
+            notAllowed(key, text, allowed);
+            return otherwise;
+        }
+        return text;
+    }
+
+    String choice(String key, String otherwise, String... allowed) {
+        return choice(key, otherwise, Arrays.asList(allowed));
+    }
+
+    boolean yes(String key, boolean otherwise) {
+        String word = choice(key, otherwise ? "yes" : "no", "yes", "no", "true", "false");
+        return word.equals("yes") || word.equals("true");
+    }
+
+    /** A whole number from {@code least} to {@code most}; {@code otherwise} when it is left out or wrong. */
+    int number(String key, int otherwise, int least, int most) {
+        String text = text(key);
+        if (text == null) {
+            return otherwise;
+        }
+        try {
+            int number = Integer.parseInt(text.strip());
+            if (number >= least && number <= most) {
+                return number;
+            }
+        } catch (NumberFormatException notANumber) {
+            // Reported below, like a number out of bounds.
+        }
+        at(key, "'" + key + "' must be a whole number from " + least + " to " + most + ", not '" + text + "'", "");
+        return otherwise;
+    }
+
+    /** A list of texts, or a single text as a list of one; empty when left out. */
+    List<String> texts(String key) {
+        asked.add(key);
+        Node node = values.get(key);
+        List<String> texts = new ArrayList<>();
+        if (node instanceof SequenceNode sequence) {
+            for (Node item : sequence.getValue()) {
+                if (item instanceof ScalarNode scalar) {
+                    texts.add(scalar.getValue());
+                } else {
+                    at(key, "'" + key + "' must be a list of texts", "");
+                }
+            }
+        } else if (node != null) {
+            String one = text(key);
+            if (one != null) {
+                texts.add(one);
+            }
+        }
+        return texts;
+    }
+
+    /** The block under a key; {@code null} when it is left out. */
+    SettingsNode block(String key) {
+        Node node = values.get(key);
+        if (node instanceof ScalarNode scalar && scalar.getValue().startsWith("? ")) {
+            text(key);
+            return null;
+        }
+        asked.add(key);
+        return node == null ? null : new SettingsNode(file, problems, "'" + key + "'", node);
+    }
+
+    /** The blocks of a list under a key; empty when it is left out. */
+    List<SettingsNode> blocks(String key) {
+        asked.add(key);
+        Node node = values.get(key);
+        List<SettingsNode> blocks = new ArrayList<>();
+        if (node instanceof SequenceNode sequence) {
+            for (Node item : sequence.getValue()) {
+                blocks.add(new SettingsNode(file, problems, "an entry of '" + key + "'", item));
+            }
+        } else if (node != null) {
+            at(key, "'" + key + "' must be a list: lines that begin with '- '", "");
+        }
+        return blocks;
+    }
+
+    /** Reports a problem at a key. */
+    void at(String key, String message, String suggestion) {
+        Node node = values.getOrDefault(key, keys.get(key));
+        problems.add(file, node == null ? line : line(node), node == null ? column : column(node), message, suggestion);
+    }
+
+    /** Reports that the value of a key is not among the allowed words. */
+    void notAllowed(String key, String word, Collection<String> allowed) {
+        Node node = values.get(key);
+        problems.notAllowed(file, line(node), column(node), "'" + key + "':", word, allowed);
+    }
+
+    /** Reports that a key itself is not among the allowed words. */
+    void keyNotAllowed(String key, Collection<String> allowed) {
+        Node node = keys.get(key);
+        problems.notAllowed(file, line(node), column(node), "key", key, allowed);
+    }
+
+    /** Reports a problem with the block as a whole. */
+    void wrong(String message, String suggestion) {
+        problems.add(file, line, column, message, suggestion);
+    }
+
+    /** Reports the keys that nobody asked for. */
+    void done() {
+        for (String key : keys.keySet()) {
+            if (!asked.contains(key)) {
+                keyNotAllowed(key, asked);
+            }
+        }
+    }
+}

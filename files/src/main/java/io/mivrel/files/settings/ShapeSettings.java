@@ -1,0 +1,170 @@
+package io.mivrel.files.settings;
+
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
+import io.mivrel.rows.FileFormat;
+import io.mivrel.rows.FileKind;
+import io.mivrel.shape.CarryDown;
+import io.mivrel.shape.FanOut;
+import io.mivrel.shape.Link;
+import io.mivrel.shape.Shape;
+import io.mivrel.shape.Tags;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** The parts of a layout that say what shape a file has: {@code carry down}, {@code tags}, {@code link}, {@code fan out}. */
+final class ShapeSettings {
+    private ShapeSettings() {}
+
+    static List<Shape> read(SettingsNode form, FileFormat file) {
+        List<Shape> shapes = new ArrayList<>();
+        carryDown(form, shapes);
+        SettingsNode tags = form.block("tags");
+        if (tags != null) {
+            tags(tags, shapes);
+        }
+        SettingsNode links = form.block("link");
+        if (links != null) {
+            for (String name : links.keys()) {
+                link(links.block(name), name, file, shapes);
+            }
+        }
+        fanOut(form, shapes);
+        if (!shapes.isEmpty() && file.kind().isStatement()) {
+            form.wrong("a statement has no other shape than its own", "");
+        }
+        return shapes;
+    }
+
+    private static void carryDown(SettingsNode form, List<Shape> shapes) {
+        List<CarryDown.Heading> headings = new ArrayList<>();
+        for (SettingsNode heading : form.blocks("carry down")) {
+            String title = heading.required("title");
+            String column = LayoutFile.columnRef(heading.text("column", ""));
+            String begins = heading.required("begins");
+            Pattern take = take(heading);
+            heading.done();
+            if (title != null && begins != null) {
+                headings.add(new CarryDown.Heading(title, column, begins, take));
+            }
+        }
+        if (!headings.isEmpty()) {
+            shapes.add(new CarryDown(headings));
+        }
+    }
+
+    /** What is taken out of a text; {@code null} when it is taken whole. */
+    static Pattern take(SettingsNode form) {
+        String take = form.text("take");
+        try {
+            return take == null ? null : Pattern.compile(take);
+        } catch (PatternSyntaxException e) {
+            form.at("take", "'" + take + "' is no pattern: " + e.getDescription(), "");
+            return null;
+        }
+    }
+
+    private static void tags(SettingsNode form, List<Shape> shapes) {
+        String column = form.required("column");
+        Map<String, Tags.Kind> tags = new LinkedHashMap<>();
+        for (String tag : form.keys()) {
+            if (!tag.equals("column")) {
+                Tags.Kind kind = kind(form.block(tag));
+                if (kind != null) {
+                    tags.put(tag, kind);
+                }
+            }
+        }
+        form.done();
+        if (column != null && tags.values().stream().noneMatch(k -> k.role() == Tags.Role.LINE)) {
+            form.wrong("no tag of 'tags' has 'line', so no row would be read", "L: {line: [tag, account, amount]}");
+        } else if (column != null) {
+            shapes.add(new Tags(LayoutFile.columnRef(column), tags));
+        }
+    }
+
+    private static Tags.Kind kind(SettingsNode form) {
+        List<String> heading = names(form, "heading");
+        List<String> line = names(form, "line");
+        String of = form.text("columns of");
+        boolean aside = form.yes("aside", false);
+        boolean named = form.keys().contains("heading") || form.keys().contains("line");
+        form.done();
+        if ((form.keys().contains("heading") ? 1 : 0)
+                        + (form.keys().contains("line") ? 1 : 0)
+                        + (of != null ? 1 : 0)
+                        + (aside ? 1 : 0)
+                != 1) {
+            form.wrong("a tag needs one of 'heading', 'line', 'columns of' and 'aside'", "");
+            return null;
+        }
+        if (named) {
+            boolean isHeading = form.keys().contains("heading");
+            return new Tags.Kind(isHeading ? Tags.Role.HEADING : Tags.Role.LINE, isHeading ? heading : line, null);
+        }
+        return new Tags.Kind(aside ? Tags.Role.ASIDE : Tags.Role.COLUMNS, List.of(), of);
+    }
+
+    // A stroke stands for a cell that is not wanted; 'named' for columns that a row of the file names.
+    private static List<String> names(SettingsNode form, String key) {
+        List<String> names = form.texts(key);
+        return names.equals(List.of("named"))
+                ? List.of()
+                : names.stream().map(n -> n.equals("-") ? "" : n).toList();
+    }
+
+    private static void link(SettingsNode form, String name, FileFormat main, List<Shape> shapes) {
+        String file = form.text("file", Link.SAME);
+        String key = form.required("key");
+        String theirKey = form.text("their key", key);
+        boolean firstOnly = form.choice("keys", "once", "once", "first counts").equals("first counts");
+        SettingsNode otherForm = form.block("is");
+        String sheet = form.text("sheet");
+        form.done();
+        if (file.contains("/") || file.contains("\\") || file.startsWith("..")) {
+            form.at("file", "'" + file + "' must be the plain name of a file beside the one that is read", "");
+            return;
+        }
+        FileFormat other = otherForm != null
+                ? FormatSettings.source(otherForm)
+                : sheet != null
+                        ? FileFormat.workbook(sheet, 1)
+                        : new FileFormat(
+                                main.kind(),
+                                main.separator(),
+                                main.encoding(),
+                                main.part(),
+                                main.slices(),
+                                main.kind() == FileKind.FIXED_WIDTH ? 0 : Math.max(1, main.titlesRow()),
+                                1,
+                                2,
+                                "",
+                                false);
+        if (key != null) {
+            shapes.add(
+                    new Link(name, file, other, LayoutFile.columnRef(key), LayoutFile.columnRef(theirKey), firstOnly));
+        }
+    }
+
+    private static void fanOut(SettingsNode form, List<Shape> shapes) {
+        List<FanOut.Amount> amounts = new ArrayList<>();
+        for (SettingsNode amount : form.blocks("fan out")) {
+            String column = amount.required("column");
+            String account = amount.text("account", "");
+            String text = amount.text("text", column == null ? "" : column);
+            String side = amount.required("side");
+            if (side != null) {
+                amount.choice("side", "debit", "debit", "credit");
+            }
+            amount.done();
+            if (column != null && side != null) {
+                amounts.add(new FanOut.Amount(LayoutFile.columnRef(column), account, text, side));
+            }
+        }
+        if (!amounts.isEmpty()) {
+            shapes.add(new FanOut(amounts));
+        }
+    }
+}
