@@ -4,7 +4,6 @@ import io.mivrel.books.Books;
 import io.mivrel.checking.Check;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.delivery.Delivery;
-import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
@@ -13,8 +12,9 @@ import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.ledger.Register;
+import io.mivrel.ledger.RegisterPlace;
+import io.mivrel.ledger.RunScope;
 import io.mivrel.run.DeliveryTarget;
-import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
 import io.mivrel.run.Progress;
 import io.mivrel.run.RunPlan;
@@ -52,12 +52,13 @@ public final class Mivrel {
     private boolean holdEverything;
     private long first;
     private Path home;
+    private RegisterPlace register;
     private Clock clock = Clock.systemDefaultZone();
     private Progress progress = Progress.NONE;
 
     record Source(Path path, String shown, Layout layout) {}
 
-    record Target(Delivery delivery, Path folder) {}
+    record Target(Delivery delivery, Path folder, DeliveryTarget.Earlier earlier) {}
 
     private Mivrel(String name, Books books) {
         this.name = Objects.requireNonNull(name);
@@ -77,7 +78,7 @@ public final class Mivrel {
         RunSheet sheet = RunSheet.read(runSheet);
         Mivrel run = new Mivrel(sheet.name(), sheet.books());
         sheet.sources().forEach(s -> run.sources.add(new Source(s.path(), s.shown(), s.layout())));
-        sheet.targets().forEach(t -> run.targets.add(new Target(t.delivery(), t.folder())));
+        sheet.targets().forEach(t -> run.targets.add(new Target(t.delivery(), t.folder(), t.earlier())));
         run.settings.addAll(sheet.settings());
         run.coding = sheet.coding();
         run.suspense = sheet.suspense();
@@ -90,7 +91,7 @@ public final class Mivrel {
 
     // What only shows when all settings are together is still a mistake in the run sheet.
     private void requireWhole(Path runSheet) throws SettingsException {
-        List<String> gaps = plan(inputs(), false, DocumentHistory.NONE).gaps();
+        List<String> gaps = plan(inputs()).build().gaps();
         if (!gaps.isEmpty()) {
             throw new SettingsException(gaps.stream()
                     .map(gap -> new SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
@@ -135,7 +136,12 @@ public final class Mivrel {
 
     /** Adds a delivery into a folder, which is made when missing. */
     public Mivrel deliver(Delivery delivery, Path folder) {
-        targets.add(new Target(Objects.requireNonNull(delivery), Objects.requireNonNull(folder)));
+        return deliver(delivery, folder, DeliveryTarget.Earlier.LEFT_OUT);
+    }
+
+    /** The same, saying what becomes of documents that went out by another delivery before. */
+    public Mivrel deliver(Delivery delivery, Path folder, DeliveryTarget.Earlier earlier) {
+        targets.add(new Target(Objects.requireNonNull(delivery), Objects.requireNonNull(folder), earlier));
         return this;
     }
 
@@ -157,6 +163,12 @@ public final class Mivrel {
     /** Keeps the evidence and the register in this folder. */
     public Mivrel keepIn(Path folder) {
         home = folder;
+        return this;
+    }
+
+    /** Keeps the register there, rather than in the folder of {@link #keepIn}; a server may be shared by several machines. */
+    public Mivrel register(RegisterPlace place) {
+        register = place;
         return this;
     }
 
@@ -185,10 +197,16 @@ public final class Mivrel {
         return new Session(this).run();
     }
 
-    RunPlan plan(List<Input> inputs, boolean deliver, DocumentHistory memory) {
-        List<DeliveryTarget> orders = targets.stream().map(this::order).toList();
-        return new RunPlan(
-                name, books, inputs, coding, suspense, dates, orders, checks, holdEverything, first, memory, deliver);
+    /** The plan, but for what is remembered. */
+    RunPlan.Builder plan(List<Input> inputs) {
+        RunPlan.Builder plan = RunPlan.named(name, books)
+                .inputs(inputs)
+                .coding(coding, suspense)
+                .dates(dates)
+                .targets(targets.stream().map(this::target).toList())
+                .ownChecks(checks)
+                .first(first);
+        return holdEverything ? plan.holdEverything() : plan;
     }
 
     List<Input> inputs() {
@@ -200,12 +218,37 @@ public final class Mivrel {
                 source.shown(), source.layout(), SourceFiles.opener(source.path(), source.shown(), source.layout()));
     }
 
-    private DeliveryTarget order(Target target) {
-        DeliveryFormat form = target.delivery().format();
+    private DeliveryTarget target(Target target) {
         String date = today().toString();
         return new DeliveryTarget(
                 target.delivery(),
-                () -> new FolderOutlet(target.folder(), form, part -> form.fileName(slug(), date, part)));
+                sheet -> new FolderOutlet(
+                        target.folder(), sheet.format(), part -> sheet.format().fileName(slug(), date, part)),
+                target.earlier());
+    }
+
+    /** What the register needs to know of this run. */
+    RunScope scope(RunPlan plan) {
+        List<String> accounts = plan.inputs().stream()
+                .map(input -> input.layout().account())
+                .filter(Objects::nonNull)
+                .distinct()
+                .toList();
+        List<String> deliveries =
+                plan.targets().stream().map(target -> target.delivery().name()).toList();
+        return new RunScope(name, books.company(), plan.kind(), accounts, deliveries, dates, clock.instant());
+    }
+
+    /** Where the register is; {@code null} when none is kept. */
+    RegisterPlace register() {
+        if (register != null || home == null) {
+            return register;
+        }
+        String url = System.getenv("MIVREL_REGISTER_URL");
+        return url == null || url.isEmpty()
+                ? RegisterPlace.file(home.resolve(".mivrel").resolve("register.db"))
+                : RegisterPlace.server(
+                        url, System.getenv("MIVREL_REGISTER_USER"), System.getenv("MIVREL_REGISTER_PASSWORD"));
     }
 
     LocalDate today() {

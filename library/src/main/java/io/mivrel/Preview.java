@@ -1,6 +1,5 @@
 package io.mivrel;
 
-import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
@@ -8,8 +7,9 @@ import io.mivrel.intake.Layout;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Money;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
 import io.mivrel.shape.FanOut;
@@ -46,8 +46,9 @@ final class Preview {
         Preview preview = new Preview(survey, layout);
         try (RowSource rows = source.open();
                 RowSource again = source.open()) {
-            Intake intake = new Intake(layout, survey.file(), again, 2, DateWindow.ALL, false);
-            IntakeBlock batch = intake.newBatch();
+            Intake intake = new Intake(
+                    layout, SourceFile.of(survey.file(), survey.facts().currency()), again);
+            IntakeBlock batch = intake.newBlock();
             intake.fill(batch);
             for (int i = 0; i < Math.min(most, batch.records().size()); i++) {
                 SourceRecord record = batch.records().get(i);
@@ -141,7 +142,7 @@ final class Preview {
 
     private static String value(SourceRecord record, Field field) {
         return field.type() == FieldType.AMOUNT
-                ? Money.show(record.number(field), 2)
+                ? Money.show(record.number(field), record.block().currency())
                 : field.type() == FieldType.DATE
                         ? record.date(field).toString()
                         : field.type() == FieldType.DECIMAL

@@ -1,29 +1,48 @@
 package io.mivrel;
 
 import io.mivrel.delivery.DeliveredFile;
+import io.mivrel.delivery.PreparedFile;
 import io.mivrel.files.bytes.Digests;
 import io.mivrel.ledger.Register;
+import io.mivrel.ledger.RegisterException;
+import io.mivrel.ledger.RegisterPlace;
+import io.mivrel.model.Kind;
+import io.mivrel.model.RecordRange;
 import io.mivrel.report.EvidenceFolder;
 import io.mivrel.report.EvidenceFolder.FileDigest;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
+import io.mivrel.run.Publication;
 import io.mivrel.run.Run;
+import io.mivrel.run.RunPlan;
 import io.mivrel.run.RunReport;
+import io.mivrel.run.Workers;
+import io.mivrel.run.Workers.Task;
 import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
+import java.util.stream.Stream;
 
-/** One execution: the run with the memory of earlier ones, its evidence, and what to remember of it. */
-final class Session {
+/**
+ * One execution: the run with the memory of earlier ones and its evidence. Each step can be the last of a process that
+ * dies, and the next run knows what it left: {@link UnfinishedRuns}.
+ */
+final class Session implements Publication {
     private final Mivrel run;
     /** Read first by the run and then for the evidence, which finds its rows by what the run has noted. */
     private final List<Input> inputs;
+
+    private final Workers workers = new Workers();
+    private List<Task<FileDigest>> inputDigests = List.of();
+    private DeferredRegister history;
+    private EvidenceFolder evidence;
+    private List<Path> held = List.of();
+    /** True once the register knows what is about to be published. */
+    private boolean noted;
 
     Session(Mivrel run) {
         this.run = run;
@@ -31,128 +50,145 @@ final class Session {
     }
 
     Outcome check() throws IOException {
-        Path register = register();
-        if (register == null || !Files.exists(register)) {
-            return new Outcome(execute(false, DocumentHistory.NONE), null, List.of());
-        }
-        try (Register memory = Register.open(register, run.name())) {
-            return new Outcome(execute(false, memory), null, List.of());
+        RegisterPlace place = run.register();
+        try (workers) {
+            if (place == null || !Register.exists(place)) {
+                return new Outcome(Run.execute(run.plan(inputs).checkOnly().build(), run.progress()), null, List.of());
+            }
+            try (Register register = Register.openToRead(place)) {
+                register.beginCheck(run.scope(run.plan(inputs).build()));
+                RunPlan plan = run.plan(inputs).checkOnly().history(register).build();
+                return new Outcome(Run.execute(plan, run.progress()), null, List.of());
+            }
         }
     }
 
     Outcome run() throws IOException {
-        if (run.home() == null) {
-            return new Outcome(execute(true, DocumentHistory.NONE), null, List.of());
+        RegisterPlace place = run.register();
+        if (place == null) {
+            try (workers) {
+                return new Outcome(Run.execute(run.plan(inputs).build(), run.progress()), null, List.of());
+            }
         }
-        try (DeferredRegister memory = new DeferredRegister(register(), run.name())) {
-            List<CompletableFuture<FileDigest>> digests = digestInputs();
-            RunReport report = execute(true, memory);
-            // The disk takes its time to remember; meanwhile the evidence is written.
-            CompletableFuture<Void> remembered = report.deliveries().isEmpty()
-                    ? CompletableFuture.completedFuture(null)
-                    : beside(() -> memory.register().commit());
-            Outcome outcome = null;
-            IOException lost = null;
-            try {
-                outcome = keepEvidence(report, digests);
-            } catch (IOException e) {
-                lost = e;
-            } finally {
-                remembered.handle((done, failed) -> null).join();
+        requireRegister(place);
+        RunPlan bare = run.plan(inputs).build();
+        try (workers;
+                DeferredRegister register = new DeferredRegister(place, bare)) {
+            history = register;
+            inputDigests = digestInputs();
+            RunPlan plan = run.plan(inputs).history(register).publication(this).build();
+            RunReport report = Run.execute(plan, run.progress());
+            return new Outcome(report, evidence == null ? null : evidence.folder(), held);
+        } finally {
+            // A run that failed before anything was noted leaves nothing.
+            if (evidence != null && !noted) {
+                evidence.discard();
             }
-            try {
-                finished(remembered);
-            } catch (IOException e) {
-                throw new IOException(
-                        "the files were delivered, but the register could not remember it, so another run would deliver"
-                                + " them again: " + e.getMessage(),
-                        e);
-            }
-            if (lost != null) {
-                throw new IOException(
-                        "the files were delivered and will not be delivered again, but the evidence could not be kept: "
-                                + lost.getMessage(),
-                        lost);
-            }
-            return outcome;
         }
     }
 
-    /** What may fail with the disk. */
-    private interface Work {
-        void go() throws IOException;
-    }
-
-    private static CompletableFuture<Void> beside(Work work) {
-        return CompletableFuture.runAsync(() -> {
-            try {
-                work.go();
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
+    // Evidence without a register means that it was lost, and with it the knowledge of what was delivered.
+    private void requireRegister(RegisterPlace place) throws IOException {
+        Path kept = run.home() == null ? null : run.home().resolve("evidence");
+        if (place.file() == null || Register.exists(place) || kept == null || !Files.isDirectory(kept)) {
+            return;
+        }
+        try (Stream<Path> folders = Files.list(kept)) {
+            if (folders.anyMatch(f -> !f.getFileName().toString().startsWith("."))) {
+                throw new RegisterLostException(place.file() + ": the register is missing, though " + kept
+                        + " shows earlier runs; without it their documents would be delivered again. Put back a copy of"
+                        + " the register; or, to begin anew on purpose, move the folder " + kept + " away");
             }
-        });
+        }
     }
 
-    private Path register() {
-        return run.home() == null ? null : run.home().resolve(".mivrel").resolve("register.db");
+    /** The register is not where the evidence says that it was. */
+    static final class RegisterLostException extends IOException {
+        private static final long serialVersionUID = 1L;
+
+        RegisterLostException(String message) {
+            super(message);
+        }
     }
 
-    private RunReport execute(boolean deliver, DocumentHistory memory) throws IOException {
-        return Run.execute(run.plan(inputs, deliver, memory), run.progress());
-    }
-
-    private Outcome keepEvidence(RunReport report, List<CompletableFuture<FileDigest>> digests) throws IOException {
+    @Override
+    public void prepared(RunReport report) throws IOException {
         run.progress().at("evidence", report.rowsRead());
-        EvidenceFolder folder = EvidenceFolder.create(run.home().resolve("evidence"), run.slug() + "-" + run.today());
-        CompletableFuture<Void> findings = beside(() -> folder.writeFindings(report));
-        Outcome outcome = new Outcome(report, folder.folder(), folder.writeHeld(report, inputs));
-        folder.write(
-                outcome.summary(SummaryText.Style.PLAIN), outcome.json(), vouched(report, digests), run.settings());
-        finished(findings);
-        return outcome;
+        try {
+            if (run.home() != null) {
+                stageEvidence(report);
+            }
+        } catch (IOException e) {
+            throw new IOException("the evidence could not be kept, so nothing was delivered: " + words(e), e);
+        }
+        history.register()
+                .prepared(
+                        report,
+                        evidence == null ? null : evidence.staged().toString(),
+                        evidence == null ? null : evidence.folder().toString());
+        noted = true;
+    }
+
+    @Override
+    public void published(RunReport report) throws IOException {
+        List<PreparedFile> files = report.deliveries().stream()
+                .flatMap(delivered -> delivered.files().stream())
+                .toList();
+        if (evidence != null) {
+            writeEvidence(report);
+            evidence.reveal();
+        }
+        try {
+            history.register().published(files);
+        } catch (RegisterException e) {
+            throw new IOException(
+                    "the files were delivered, but the register could not note it yet; the next run will: "
+                            + e.getMessage(),
+                    e);
+        }
+    }
+
+    private static String words(IOException e) {
+        return e instanceof FileSystemException failed && failed.getReason() == null
+                ? failed.getFile() + " is in the way"
+                : e.getMessage();
+    }
+
+    private void stageEvidence(RunReport report) throws IOException {
+        evidence = EvidenceFolder.stage(run.home().resolve("evidence"), run.slug() + "-" + run.today());
+        Task<Void> findings = workers.begin(() -> evidence.writeFindings(report));
+        held = evidence.writeHeld(report, inputs);
+        evidence.copySettings(run.settings());
+        writeEvidence(report);
+        findings.get();
+    }
+
+    private void writeEvidence(RunReport report) throws IOException {
+        Outcome outcome = new Outcome(report, evidence.folder(), held);
+        evidence.write(outcome.summary(SummaryText.Style.PLAIN), outcome.json(), digests(report));
     }
 
     // Digests of large inputs take their time, so they are begun when the run begins.
-    private List<CompletableFuture<FileDigest>> digestInputs() {
-        return run.sources().stream()
-                .map(source -> CompletableFuture.supplyAsync(() -> {
-                    try {
-                        return vouched("input", source.path(), source.shown());
-                    } catch (IOException e) {
-                        throw new UncheckedIOException(e);
-                    }
-                }))
-                .toList();
-    }
-
-    private static <T> T finished(CompletableFuture<T> work) throws IOException {
-        try {
-            return work.join();
-        } catch (CompletionException e) {
-            if (e.getCause() instanceof UncheckedIOException failed) {
-                throw failed.getCause();
-            }
-            throw e;
+    private List<Task<FileDigest>> digestInputs() {
+        List<Task<FileDigest>> begun = new ArrayList<>();
+        for (Mivrel.Source source : run.sources()) {
+            begun.add(workers.begin(() -> digest("input", source.path(), source.shown())));
         }
+        return begun;
     }
 
-    private List<FileDigest> vouched(RunReport report, List<CompletableFuture<FileDigest>> inputs) throws IOException {
+    private List<FileDigest> digests(RunReport report) throws IOException {
         List<FileDigest> files = new ArrayList<>();
-        for (CompletableFuture<FileDigest> input : inputs) {
-            files.add(finished(input));
+        for (Task<FileDigest> input : inputDigests) {
+            files.add(input.get());
         }
         for (DeliveredFile delivered : report.deliveries()) {
-            for (int i = 0; i < delivered.files().size(); i++) {
-                Path path = Path.of(delivered.files().get(i));
-                files.add(new FileDigest(
-                        "output",
-                        relative(path),
-                        Files.size(path),
-                        delivered.digests().get(i)));
+            for (PreparedFile file : delivered.files()) {
+                files.add(new FileDigest("output", relative(Path.of(file.name())), file.bytes(), file.digest()));
             }
         }
         for (Path setting : run.settings()) {
-            files.add(vouched("settings", setting, relative(setting)));
+            files.add(digest("settings", setting, relative(setting)));
         }
         return files;
     }
@@ -164,44 +200,60 @@ final class Session {
         return absolute.startsWith(home) ? home.relativize(absolute).toString() : absolute.toString();
     }
 
-    private static FileDigest vouched(String role, Path path, String shown) throws IOException {
+    private static FileDigest digest(String role, Path path, String shown) throws IOException {
         return new FileDigest(role, shown, Files.size(path), Digests.of(path));
     }
 
-    /** The register, opened beside the reading of the first rows. */
-    private static final class DeferredRegister implements DocumentHistory, AutoCloseable {
-        private final CompletableFuture<Register> opening;
+    /** The register, opened and settled beside the reading of the first rows. */
+    private final class DeferredRegister implements DocumentHistory, AutoCloseable {
+        private final Task<Register> opening;
         private Register register;
 
-        DeferredRegister(Path file, String runName) {
-            opening = CompletableFuture.supplyAsync(() -> {
-                try {
-                    return Register.open(file, runName);
-                } catch (IOException e) {
-                    throw new UncheckedIOException(e);
+        DeferredRegister(RegisterPlace place, RunPlan plan) {
+            opening = workers.begin(() -> open(place, plan));
+        }
+
+        private Register open(RegisterPlace place, RunPlan plan) throws IOException {
+            Register opened = Register.open(place);
+            boolean begun = false;
+            try {
+                UnfinishedRuns.settle(opened);
+                opened.begin(run.scope(plan));
+                begun = true;
+                return opened;
+            } finally {
+                if (!begun) {
+                    opened.close();
                 }
-            });
+            }
         }
 
         Register register() throws IOException {
             if (register == null) {
-                register = finished(opening);
+                register = opening.get();
             }
             return register;
         }
 
         @Override
-        public Verdict judge(long identity, long content) {
-            try {
-                return register().judge(identity, content);
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
+        public Verdict judge(Kind kind, RecordRange records, long identity, long content) throws IOException {
+            return register().judge(kind, records, identity, content);
         }
 
         @Override
-        public void remember(long identity, long content) throws IOException {
-            register().remember(identity, content);
+        public long lacking() {
+            return register.lacking();
+        }
+
+        @Override
+        public long matchedByAmount() throws IOException {
+            return register().matchedByAmount();
+        }
+
+        @Override
+        public void remember(Kind kind, RecordRange records, long identity, long content, long deliveries)
+                throws IOException {
+            register().remember(kind, records, identity, content, deliveries);
         }
 
         @Override
@@ -210,13 +262,12 @@ final class Session {
         }
 
         @Override
-        public void close() {
-            opening.handle((opened, failed) -> opened).thenAccept(opened -> {
-                if (opened != null) {
-                    opened.close();
-                }
-            });
-            opening.handle((opened, failed) -> null).join();
+        public void close() throws IOException {
+            try {
+                register().close();
+            } catch (IOException failedToOpen) {
+                // There is nothing to close.
+            }
         }
     }
 }

@@ -16,6 +16,8 @@ public class ArchitectureTest {
     private static final String[] CORE = {
         "io.mivrel.model..",
         "io.mivrel.books..",
+        "io.mivrel.money..",
+        "io.mivrel.kinds..",
         "io.mivrel.text..",
         "io.mivrel.rows..",
         "io.mivrel.shape..",
@@ -61,16 +63,20 @@ public class ArchitectureTest {
                 .definedBy("io.mivrel.delivery..")
                 .layer("run")
                 .definedBy("io.mivrel.run..")
+                .layer("kinds")
+                .definedBy("io.mivrel.kinds..")
                 .whereLayer("run")
                 .mayNotBeAccessedByAnyLayer()
                 .whereLayer("delivery")
                 .mayOnlyBeAccessedByLayers("run")
                 .whereLayer("checking")
-                .mayOnlyBeAccessedByLayers("delivery", "run")
+                .mayOnlyBeAccessedByLayers("kinds", "delivery", "run")
                 .whereLayer("drafting")
-                .mayOnlyBeAccessedByLayers("run")
+                .mayOnlyBeAccessedByLayers("kinds", "run")
+                .whereLayer("kinds")
+                .mayOnlyBeAccessedByLayers("intake", "run")
                 .whereLayer("coding")
-                .mayOnlyBeAccessedByLayers("drafting", "run")
+                .mayOnlyBeAccessedByLayers("run")
                 .check(classes);
     }
 

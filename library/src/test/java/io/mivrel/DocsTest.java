@@ -2,8 +2,9 @@ package io.mivrel;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
+import io.mivrel.model.Kind;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import java.io.IOException;
@@ -23,18 +24,23 @@ public class DocsTest {
                 .append(
                         "Made from the tables in the code: the names that layouts and deliveries use. *Required* fields must be\n")
                 .append(
-                        "in a layout. *Heading* fields belong to the whole document: all its lines must agree. *Worked out*\n")
-                .append("fields can be delivered but not read.\n");
-        for (FieldTable table : FieldTable.all()) {
-            page.append("\n## ").append(table.name()).append("\n\n| field | type | | meaning |\n|---|---|---|---|\n");
-            for (Field field : table.fields()) {
-                String marks = (field.required() ? "required " : "")
-                        + (field.heading() ? "heading " : "")
-                        + (field.derived() ? "worked out" : "");
+                        "in a layout. *Worked out* fields can be delivered but not read. A field belongs to a *level*: those of\n")
+                .append("the first level belong to the whole document, and all its lines must agree on them.\n");
+        for (Kind kind : Kinds.ALL) {
+            page.append("\n## ")
+                    .append(kind.name())
+                    .append("\n\nDelivered as ")
+                    .append(kind.documents())
+                    .append(kind.isJournal() || !kind.hasJournal() ? "" : " or journals")
+                    .append(".\n\n| field | type | level | | meaning |\n|---|---|---|---|---|\n");
+            for (Field field : kind.table().fields()) {
+                String marks = (field.required() ? "required " : "") + (field.derived() ? "worked out" : "");
                 page.append("| `")
                         .append(field.name())
                         .append("` | ")
-                        .append(field.type().word());
+                        .append(field.type().word())
+                        .append(" | ")
+                        .append(field.level().name());
                 page.append(" | ")
                         .append(marks.strip())
                         .append(" | ")

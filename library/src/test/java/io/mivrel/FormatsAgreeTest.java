@@ -1,6 +1,6 @@
 package io.mivrel;
 
-import static io.mivrel.model.BankLines.*;
+import static io.mivrel.kinds.BankLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.rows.FileKind;
@@ -301,7 +301,7 @@ public class FormatsAgreeTest {
     private static String delivered(Outcome outcome) {
         try {
             return java.nio.file.Files.readString(java.nio.file.Path.of(
-                    outcome.report().deliveries().get(0).files().get(0)));
+                    outcome.report().deliveries().get(0).files().get(0).name()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -13,12 +13,11 @@ import io.mivrel.coding.Direction;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryFormat;
-import io.mivrel.delivery.Takes;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
-import io.mivrel.model.BankLines;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.InvoiceLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
@@ -43,7 +42,7 @@ public class InCodeTest {
             .account("4030", "Handbells", AccountType.INCOME)
             .account("5010", "Tin", AccountType.EXPENSE)
             .build();
-    private static final Layout BANK = Layout.named("bank", BankLines.TABLE)
+    private static final Layout BANK = Layout.named("bank", BankLines.KIND)
             .account("1200")
             .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
             .field(BankLines.NARRATIVE, "text")
@@ -64,7 +63,7 @@ public class InCodeTest {
     }
 
     private static Delivery journals(DeliveryFormat form) {
-        return Delivery.named("journals", Takes.JOURNALS)
+        return Delivery.named("journals", JournalLines.KIND)
                 .format(form)
                 .column("account", JournalLines.ACCOUNT)
                 .column("date", JournalLines.DATE)
@@ -168,7 +167,7 @@ public class InCodeTest {
     @Test
     public void oneDeliveryGetsTheLinesAnotherTheJournals() throws IOException {
         Path file = file("date,text,amount", "2027-03-01,shop,5.00");
-        Delivery lines = Delivery.named("lines", Takes.BANK_TRANSACTIONS)
+        Delivery lines = Delivery.named("lines", BankLines.KIND)
                 .format(new DeliveryFormat(';', "UTF-8", "\n", true, true, true, 0, "b.csv"))
                 .column(DeliveryColumn.date("d", BankLines.DATE, "d.M.uuuu"))
                 .column("in", BankLines.MONEY_IN)
@@ -190,7 +189,7 @@ public class InCodeTest {
     @Test
     public void aPlanThatCannotBeRunSaysWhy() throws IOException {
         Path file = file("date,text,amount");
-        Delivery invoices = Delivery.named("i", Takes.INVOICES)
+        Delivery invoices = Delivery.named("i", InvoiceLines.KIND)
                 .column("net", InvoiceLines.NET)
                 .build();
         assertThatThrownBy(() -> run(file).deliver(invoices, folder).run())
@@ -198,7 +197,7 @@ public class InCodeTest {
                 .hasMessageContaining("can only be delivered as bank transactions or journals");
         assertThatThrownBy(() -> Mivrel.named("x", BOOKS).check()).hasMessageContaining("at least one file");
         assertThatThrownBy(() -> Mivrel.named("x", BOOKS).first(0)).hasMessageContaining("at least one document");
-        Layout astray = Layout.named("astray", BankLines.TABLE)
+        Layout astray = Layout.named("astray", BankLines.KIND)
                 .account("5010")
                 .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
                 .field(BankLines.AMOUNT, "amount")

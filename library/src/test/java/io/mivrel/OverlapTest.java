@@ -33,8 +33,12 @@ public class OverlapTest {
     private static List<String> delivered(Outcome outcome) throws IOException {
         return outcome.report().deliveries().get(0).files().isEmpty()
                 ? List.of()
-                : Files.readAllLines(java.nio.file.Path.of(
-                                outcome.report().deliveries().get(0).files().get(0)))
+                : Files.readAllLines(java.nio.file.Path.of(outcome.report()
+                                .deliveries()
+                                .get(0)
+                                .files()
+                                .get(0)
+                                .name()))
                         .stream()
                         .skip(1)
                         .toList();

@@ -1,5 +1,6 @@
 package io.mivrel;
 
+import io.mivrel.books.Account;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.intake.DateWindow;
@@ -9,9 +10,11 @@ import io.mivrel.intake.IntakeTally;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowSource;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import java.util.function.UnaryOperator;
 
@@ -31,18 +34,16 @@ record Reading(List<String> records, List<Finding> findings, IntakeTally tally) 
         List<String> records = new ArrayList<>();
         List<Finding> findings = new ArrayList<>();
         try (RowSource rows = as.apply(SourceFiles.open(source.path(), source.shown(), source.layout()))) {
-            Intake intake = new Intake(
-                    source.layout(),
-                    source.shown(),
-                    rows,
-                    2,
-                    sheet.books().account(source.layout().account()),
-                    "GBP",
-                    dates,
-                    false);
+            Account account = sheet.books().account(source.layout().account());
+            String foreign = account == null ? null : account.currency();
+            Currency currency = Currency.getInstance(foreign == null ? "GBP" : foreign);
+            SourceFile file =
+                    new SourceFile(source.shown(), "", 1, source.layout().account(), currency);
+            Intake intake =
+                    new Intake(source.layout(), file, rows).against(account).dates(dates);
             boolean more = true;
             while (more) {
-                IntakeBlock batch = intake.newBatch();
+                IntakeBlock batch = intake.newBlock();
                 more = intake.fill(batch);
                 findings.addAll(batch.findings());
                 for (int i = 0; i < batch.records().size(); i++) {

@@ -151,6 +151,32 @@ public class RulesTest {
         changed.journal(GOOD_VOUCHER.replace("10.00", "11.00"));
         cases.add(new Case(CHANGED_SINCE_DELIVERED, "journal", 2, changed, "other figures"));
         cases.add(new Case(DELIVERED_BEFORE, "journal", 0, delivered(), "1 document was delivered"));
+        Workshop anew = delivered();
+        anew.journal(GOOD_VOUCHER.replace("10.00", "11.00").replace("01/03/2027", "01/12/2027"));
+        cases.add(new Case(NUMBER_RETURNS, "journal", 2, anew, "more than half a year apart"));
+        Workshop otherwise = delivered();
+        otherwise.put("copies.yaml", otherwise.read("journals.yaml").replace("delivery: Journals", "delivery: Copies"));
+        otherwise.sheet("journal", "", "copies.yaml");
+        cases.add(new Case(DELIVERED_OTHERWISE, "journal", 0, otherwise, "and not by 'Copies'"));
+        cases.add(
+                new Case(DELIVERED_IN_ANOTHER_FORM, "bank", 0, inTwoForms("-1.00"), "1 line has the date and amount"));
+        cases.add(new Case(DAYS_DELIVERED_BEFORE, "bank", 1, inTwoForms("-1.50"), "no line has this date and amount"));
+    }
+
+    // The first two days of March as text, delivered, and then one of them as a statement.
+    private static Workshop inTwoForms(String amount) {
+        Workshop workshop = new Workshop().bank("Mon 01/03/2027,shop,5.00,,5.00\nTue 02/03/2027,tin,,1.00,4.00\n");
+        try {
+            workshop.run("bank");
+        } catch (Exception e) {
+            throw new AssertionError(e);
+        }
+        return workshop.takes("bank", "s.ofx", "layout: B\ngives: bank lines\naccount: 1200\nfile: {kind: statement}\n")
+                .put("s.ofx", OFX.replace("-1.00", amount).replace("<NAME>x", "<NAME>tin"));
+    }
+
+    private static Workshop foreign(String rows) {
+        return shaped(PLACES + "  currency: {column: 5}\n  foreign amount: {column: 6}\nfile: {titles: none}\n", rows);
     }
 
     private static final String OFX =
@@ -244,6 +270,16 @@ public class RulesTest {
             """;
 
     private static void shapes(List<Case> cases) {
+        cases.add(of(
+                FOREIGN_AMOUNT_DIFFERS,
+                1,
+                foreign("7,2027-03-02,5010,10.00,EUR,-12.00\n7,2027-03-02,1200,-10.00,,\n"),
+                "stands beside 10.00 GBP"));
+        cases.add(of(
+                CURRENCY_UNKNOWN,
+                2,
+                foreign("7,2027-03-02,5010,10.00,KWD,3.125\n7,2027-03-02,1200,-10.00,EURO,1.00\n"),
+                "no such currency"));
         String tags = "file: {titles: none}\ntags: {column: 1, H: {heading: [t, r, d]}, L: {line: [t, r, a, m]}}\n"
                 + PLACES.replace("column: 1", "column: r")
                         .replace("column: 2", "column: d")

@@ -1,11 +1,11 @@
 package io.mivrel;
 
-import static io.mivrel.model.JournalLines.*;
+import static io.mivrel.kinds.JournalLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.files.settings.SettingsException;
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
 import java.nio.charset.Charset;
 import java.util.List;
 import org.testng.annotations.Test;

@@ -1,6 +1,6 @@
 package io.mivrel;
 
-import static io.mivrel.model.BankLines.*;
+import static io.mivrel.kinds.BankLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.Charset;

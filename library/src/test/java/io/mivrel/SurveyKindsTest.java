@@ -80,7 +80,7 @@ public class SurveyKindsTest {
         Workshop workshop = new Workshop();
         FileSurvey survey = survey(workshop, "a.txt", print(new Random(1), true));
         workshop.takes("journal", "a.txt", survey.layout().replaceAll("signs: \"[^\"]*\"", "signs: as written"));
-        Reading read = Reading.of(workshop, "journal", io.mivrel.model.JournalLines.ACCOUNT);
+        Reading read = Reading.of(workshop, "journal", io.mivrel.kinds.JournalLines.ACCOUNT);
         assertThat(read.records()).hasSize(54).startsWith("4000").endsWith("4005");
         assertThat(read.findings()).isEmpty();
     }
@@ -104,7 +104,7 @@ public class SurveyKindsTest {
         assertThat(questions(survey)).containsExactly("account");
         assertThat(survey.text()).contains("an MT940 statement", "opening 2.00 + movement -1.00 = closing 1.00");
         workshop.takes("bank", "unknown.dat", survey.layout().replaceAll("account: \"[^\"]*\"", "account: 1200"));
-        assertThat(Reading.of(workshop, "bank", io.mivrel.model.BankLines.NARRATIVE)
+        assertThat(Reading.of(workshop, "bank", io.mivrel.kinds.BankLines.NARRATIVE)
                         .records())
                 .containsExactly("tin");
         FileSurvey broken = survey(workshop, "broken.dat", mt940.replace("GBP1,00", "GBP9,00"));
@@ -144,9 +144,9 @@ public class SurveyKindsTest {
         Reading read = Reading.of(
                 workshop,
                 "journal",
-                io.mivrel.model.JournalLines.ACCOUNT,
-                io.mivrel.model.JournalLines.NARRATIVE,
-                io.mivrel.model.JournalLines.AMOUNT);
+                io.mivrel.kinds.JournalLines.ACCOUNT,
+                io.mivrel.kinds.JournalLines.NARRATIVE,
+                io.mivrel.kinds.JournalLines.AMOUNT);
         assertThat(read.findings()).isEmpty();
         assertThat(read.records())
                 .hasSize(20)
@@ -186,9 +186,9 @@ public class SurveyKindsTest {
         Reading read = Reading.of(
                 workshop,
                 "journal",
-                io.mivrel.model.JournalLines.REFERENCE,
-                io.mivrel.model.JournalLines.DATE,
-                io.mivrel.model.JournalLines.AMOUNT);
+                io.mivrel.kinds.JournalLines.REFERENCE,
+                io.mivrel.kinds.JournalLines.DATE,
+                io.mivrel.kinds.JournalLines.AMOUNT);
         assertThat(read.records()).hasSize(8).startsWith("V1 | 2027-03-13 | 150", "V1 | 2027-03-13 | -150");
         assertThat(read.rules()).containsOnly("link-unused");
         workshop.put("mine.yaml", survey.layout());
@@ -348,7 +348,7 @@ public class SurveyKindsTest {
         String layout = "layout: B\ngives: bank lines\naccount: 1200\nfile: {titles: rows 2-3}\nfields:\n"
                 + "  date: {column: Date booked, pattern: dd/MM/uuuu}\n  money in: {column: Paid in}\n"
                 + "  money out: {column: Paid out}\n  balance: {column: Balance after}\nunused: [Text of it]\n";
-        Reading read = Reading.of(workshop.takes("bank", "a.csv", layout), "bank", io.mivrel.model.BankLines.AMOUNT);
+        Reading read = Reading.of(workshop.takes("bank", "a.csv", layout), "bank", io.mivrel.kinds.BankLines.AMOUNT);
         assertThat(read.records()).containsExactly("100", "-25", "-25", "-25");
         assertThat(read.tally().leftOut().toString()).isEqualTo("{ABOVE_TITLES=1, TITLES=2}");
         assertThat(read.findings()).isEmpty();

@@ -5,13 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.files.SurveyedFile;
 import io.mivrel.files.settings.SettingsException;
-import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.Layout;
-import io.mivrel.model.BankLines;
-import io.mivrel.model.Money;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.RowSource;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
@@ -24,6 +24,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
@@ -70,7 +71,7 @@ public class SurveyTest {
                                 .map(Survey.Question::about)
                                 .filter(about -> !about.equals("account"))
                                 .toList();
-                        boolean same = survey.survey().gives() == BankLines.TABLE
+                        boolean same = survey.survey().gives() == BankLines.KIND
                                 && read(file, survey).equals(truth);
                         assertThat(same || !questions.isEmpty())
                                 .as("wrong in silence: %s%n%s%n%s", style, survey.text(), survey.preview(5))
@@ -98,10 +99,10 @@ public class SurveyTest {
         List<String> records = new ArrayList<>();
         try (RowSource rows = new SurveyedFile(file, "").open(survey.survey().facts())) {
             Layout layout = Proposal.layout(survey.survey());
-            Intake intake = new Intake(layout, "unknown", rows, 2, DateWindow.ALL, false);
+            Intake intake = new Intake(layout, SourceFile.of("unknown", Currency.getInstance("GBP")), rows);
             boolean more = true;
             while (more) {
-                IntakeBlock batch = intake.newBatch();
+                IntakeBlock batch = intake.newBlock();
                 more = intake.fill(batch);
                 for (int i = 0; i < batch.records().size(); i++) {
                     SourceRecord record = batch.records().get(i);
@@ -182,7 +183,7 @@ public class SurveyTest {
     }
 
     private static String shown(long amount, Style style) {
-        String english = Money.show(amount, 2);
+        String english = Money.show(amount, Currency.getInstance("GBP"));
         return style.comma ? english.replace(',', '#').replace('.', ',').replace('#', '.') : english;
     }
 

@@ -1,6 +1,6 @@
 package io.mivrel;
 
-import static io.mivrel.model.JournalLines.*;
+import static io.mivrel.kinds.JournalLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayOutputStream;

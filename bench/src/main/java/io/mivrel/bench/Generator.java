@@ -1,6 +1,6 @@
 package io.mivrel.bench;
 
-import io.mivrel.model.Money;
+import io.mivrel.money.Money;
 import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.Writer;
@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
+import java.util.Currency;
 import java.util.SplittableRandom;
 
 /**
@@ -236,7 +237,7 @@ public final class Generator {
         if (minor == 0) {
             return;
         }
-        String text = Money.show(minor, 2);
+        String text = Money.show(minor, Currency.getInstance("GBP"));
         boolean quoted = text.indexOf(',') >= 0;
         row.append(quoted ? "\"" : "").append(text).append(quoted ? "\"" : "");
     }

@@ -1,6 +1,5 @@
 package io.mivrel.books;
 
-import io.mivrel.model.Money;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -43,11 +42,6 @@ public final class Books {
     /** The home currency; every amount is in its minor units. */
     public Currency currency() {
         return currency;
-    }
-
-    /** Decimals of the home currency. */
-    public int decimals() {
-        return Money.decimals(currency);
     }
 
     public Account account(String code) {

@@ -2,21 +2,14 @@ package io.mivrel.checking;
 
 import io.mivrel.books.Account;
 import io.mivrel.books.AccountStatus;
-import io.mivrel.books.AccountType;
-import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
-import io.mivrel.model.BankBatch;
-import io.mivrel.model.BankTransaction;
+import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Invoice;
-import io.mivrel.model.InvoiceLine;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.Journal;
-import io.mivrel.model.JournalLine;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.Line;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
@@ -28,7 +21,7 @@ import java.util.Map;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 
-/** Every account must be in the chart, open, and of a kind that the line may use. */
+/** Every account must be in the chart and open. */
 final class AccountCheck implements Check {
     private static final int RECENT = 256;
 
@@ -44,16 +37,26 @@ final class AccountCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBlock batch, boolean[] marked) {
-        for (int i = 0; i < batch.size(); i++) {
-            marked[i] = marked[i]
-                    && (batch instanceof BankBatch lines
-                            ? passes(lines.coding(i).account())
-                            : allOpen(batch.records(), batch.from(i), batch.to(i)));
+    public Columns columns() {
+        return this::unmark;
+    }
+
+    private void unmark(DocumentBlock documents, boolean[] marked) {
+        Field account = documents.kind().account();
+        if (account == null) {
+            return;
+        }
+        for (int i = 0; i < documents.size(); i++) {
+            for (int at = documents.from(i); marked[i] && at < documents.to(i); at++) {
+                Coding coding = documents.coding(at);
+                marked[i] = coding != null
+                        ? isKnownOpen(coding.posting().account())
+                        : isBlankOrOpen(documents.records(), account, at);
+            }
         }
     }
 
-    private boolean passes(String code) {
+    private boolean isKnownOpen(String code) {
         if (code == null) {
             return true;
         }
@@ -67,55 +70,27 @@ final class AccountCheck implements Check {
         return open;
     }
 
-    @Override
-    public boolean passes(Document document) {
-        if (document instanceof BankTransaction transaction) {
-            return passes(transaction.coding().account());
-        }
-        return document instanceof Journal journal
-                && journal.asRead() != null
-                && allOpen(
-                        journal.asRead().batch(),
-                        journal.asRead().from(),
-                        journal.asRead().to());
+    private boolean isBlankOrOpen(RecordBlock records, Field account, int at) {
+        int start = records.textStart(account, at);
+        int end = records.textEnd(account, at);
+        return start == end || isOpen(accounts.get(records.textBytes(), start, end));
     }
 
     @Override
     public void check(Document document, Consumer<Finding> findings) {
-        if (document instanceof Invoice invoice) {
-            for (InvoiceLine line : invoice.lines()) {
-                SourceRecord source = line.source();
-                Account account = check(source.text(InvoiceLines.ACCOUNT), source, findings);
-                if (account != null) {
-                    suitable(invoice, account, source, findings);
-                }
-            }
-        } else if (document instanceof BankTransaction transaction) {
-            if (transaction.coding().account() != null) {
-                check(transaction.coding().account(), transaction.record(), findings);
-            }
-        } else if (document instanceof Journal journal) {
-            for (JournalLine line : journal.lines()) {
-                check(line.account(), line.source(), findings);
+        for (Line line : document.lines()) {
+            String code = line.account();
+            if (code != null) {
+                check(code, line.source(), findings);
             }
         }
-    }
-
-    private boolean allOpen(RecordBlock batch, int from, int to) {
-        for (int i = from; i < to; i++) {
-            int start = batch.textStart(JournalLines.ACCOUNT, i);
-            if (!isOpen(accounts.get(batch.textBytes(), start, batch.textEnd(JournalLines.ACCOUNT, i)))) {
-                return false;
-            }
-        }
-        return true;
     }
 
     private static boolean isOpen(Account account) {
         return account != null && account.status() == AccountStatus.OPEN;
     }
 
-    private Account check(String code, SourceRecord line, Consumer<Finding> findings) {
+    private void check(String code, SourceRecord line, Consumer<Finding> findings) {
         Account account = books.account(code);
         if (account == null) {
             findings.accept(new Finding(
@@ -136,29 +111,6 @@ final class AccountCheck implements Check {
                     code,
                     account.name() + " is written by the receiver only",
                     "use a clearing account, or bring in the document itself"));
-        } else {
-            return account;
-        }
-        return null;
-    }
-
-    private static void suitable(Invoice invoice, Account account, SourceRecord line, Consumer<Finding> findings) {
-        boolean control = account.holdsMoney()
-                || account.use() == AccountUse.RECEIVABLES
-                || account.use() == AccountUse.PAYABLES
-                || account.use() == AccountUse.TAX;
-        boolean wrongSide = invoice.kind().isSale() && account.type() == AccountType.EXPENSE
-                || !invoice.kind().isSale() && account.type() == AccountType.INCOME;
-        if (control || wrongSide) {
-            String kind = control ? account.use().word() : account.type().word();
-            findings.accept(new Finding(
-                    Rule.ACCOUNT_UNSUITABLE,
-                    line.origin(),
-                    "account",
-                    account.code(),
-                    account.name() + " is of kind '" + kind + "', not for a line of this "
-                            + invoice.kind().word(),
-                    "use an account of type " + (invoice.kind().isSale() ? "income" : "expense or asset")));
         }
     }
 

@@ -2,27 +2,20 @@ package io.mivrel.checking;
 
 import io.mivrel.books.Books;
 import io.mivrel.books.Nearest;
-import io.mivrel.books.Party;
-import io.mivrel.model.BankBatch;
-import io.mivrel.model.BankTransaction;
-import io.mivrel.model.BankTransaction.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Invoice;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.Journal;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.Line;
 import io.mivrel.model.RecordBlock;
-import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.SpanMap;
+import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.function.Consumer;
 
-/** Tax codes and parties must be in the books, and a party on the right side. */
+/** Tax codes and parties must be in the books. */
 final class CodeCheck implements Check {
     private final Books books;
     private final SpanMap<String> taxCodes;
@@ -35,79 +28,55 @@ final class CodeCheck implements Check {
     }
 
     @Override
-    public void passes(DocumentBlock batch, boolean[] marked) {
-        RecordBlock records = batch.records();
-        for (int i = 0; i < batch.size(); i++) {
-            marked[i] = marked[i]
-                    && (batch instanceof BankBatch lines
-                            ? passes(lines.coding(i))
-                            : allKnown(records, batch.from(i), batch.to(i)));
+    public Columns columns() {
+        return this::unmark;
+    }
+
+    private void unmark(DocumentBlock documents, boolean[] marked) {
+        unmark(documents, documents.kind().taxCode(), taxCodes, marked);
+        unmark(documents, documents.kind().party(), parties, marked);
+    }
+
+    private static void unmark(DocumentBlock documents, Field field, SpanMap<String> known, boolean[] marked) {
+        RecordBlock records = documents.records();
+        boolean coded = documents.isCoded();
+        if (field == null || !coded && records.lacks(field)) {
+            return;
         }
-    }
-
-    private boolean passes(Coding coding) {
-        return (coding.taxCode() == null || books.taxCode(coding.taxCode()) != null)
-                && (coding.party() == null || books.party(coding.party()) != null);
-    }
-
-    @Override
-    public boolean passes(Document document) {
-        if (document instanceof BankTransaction transaction) {
-            return passes(transaction.coding());
-        }
-        RecordRange lines = document instanceof Journal journal ? journal.asRead() : null;
-        return lines != null && allKnown(lines.batch(), lines.from(), lines.to());
-    }
-
-    private boolean allKnown(RecordBlock lines, int from, int to) {
-        return allKnown(lines, JournalLines.TAX_CODE, taxCodes, from, to)
-                && allKnown(lines, JournalLines.PARTY, parties, from, to);
-    }
-
-    private static boolean allKnown(RecordBlock lines, Field field, SpanMap<String> known, int from, int to) {
-        if (lines.lacks(field)) {
-            return true;
-        }
-        for (int i = from; i < to; i++) {
-            int start = lines.textStart(field, i);
-            int end = lines.textEnd(field, i);
-            if (start < end && known.get(lines.textBytes(), start, end) == null) {
-                return false;
+        for (int i = 0; i < documents.size(); i++) {
+            for (int at = documents.from(i); marked[i] && at < documents.to(i); at++) {
+                marked[i] = coded ? isKnown(documents.made(field, i, at), known) : isKnown(records, field, at, known);
             }
         }
-        return true;
+    }
+
+    private static boolean isKnown(String code, SpanMap<String> known) {
+        if (code == null) {
+            return true;
+        }
+        byte[] bytes = code.getBytes(StandardCharsets.UTF_8);
+        return known.get(bytes, 0, bytes.length) != null;
+    }
+
+    private static boolean isKnown(RecordBlock records, Field field, int at, SpanMap<String> known) {
+        int start = records.textStart(field, at);
+        int end = records.textEnd(field, at);
+        return start == end || known.get(records.textBytes(), start, end) != null;
     }
 
     @Override
     public void check(Document document, Consumer<Finding> findings) {
-        if (document instanceof Journal) {
-            each(document, JournalLines.TAX_CODE, JournalLines.PARTY, findings);
-        } else if (document instanceof BankTransaction transaction) {
-            taxCode(transaction.record(), transaction.coding().taxCode(), findings);
-            party(transaction.record(), transaction.coding().party(), findings);
-        } else if (document instanceof Invoice invoice) {
-            for (SourceRecord line : invoice.records()) {
-                taxCode(line, line.text(InvoiceLines.TAX_CODE), findings);
-            }
-            SourceRecord first = invoice.records().get(0);
-            Party party = party(first, first.text(InvoiceLines.PARTY), findings);
-            if (party != null && party.isCustomer() != invoice.kind().isSale()) {
-                findings.accept(new Finding(
-                        Rule.PARTY_UNSUITABLE,
-                        first.origin(),
-                        "party",
-                        party.code(),
-                        party.name() + " is a " + (party.isCustomer() ? "customer" : "supplier") + ", but this is a "
-                                + invoice.kind().word(),
-                        "correct the party or the kind"));
+        Field party = document.kind().party();
+        boolean onHeading = party != null
+                && party.level().depth() < document.kind().amount().level().depth();
+        for (Line line : document.lines()) {
+            taxCode(line.source(), line.taxCode(), findings);
+            if (!onHeading) {
+                party(line.source(), line.party(), findings);
             }
         }
-    }
-
-    private void each(Document document, Field taxCode, Field party, Consumer<Finding> findings) {
-        for (SourceRecord line : document.records()) {
-            taxCode(line, line.text(taxCode), findings);
-            party(line, line.text(party), findings);
+        if (onHeading) {
+            party(document.heading().source(), document.heading().party(), findings);
         }
     }
 
@@ -123,12 +92,8 @@ final class CodeCheck implements Check {
         }
     }
 
-    private Party party(SourceRecord line, String code, Consumer<Finding> findings) {
-        if (code == null) {
-            return null;
-        }
-        Party party = books.party(code);
-        if (party == null) {
+    private void party(SourceRecord line, String code, Consumer<Finding> findings) {
+        if (code != null && books.party(code) == null) {
             findings.accept(new Finding(
                     Rule.PARTY_UNKNOWN,
                     line.origin(),
@@ -137,7 +102,6 @@ final class CodeCheck implements Check {
                     "is neither a customer nor a supplier of the books",
                     meant(code, books.partyCodes())));
         }
-        return party;
     }
 
     private static String meant(String code, Collection<String> known) {

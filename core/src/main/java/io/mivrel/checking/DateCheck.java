@@ -3,7 +3,6 @@ package io.mivrel.checking;
 import io.mivrel.books.Books;
 import io.mivrel.books.Period;
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import java.time.LocalDate;
@@ -23,24 +22,23 @@ final class DateCheck implements Check {
     }
 
     @Override
-    public boolean passes(Document document) {
-        long day = document.day();
-        return (day >= openFrom && day <= openTo) || books.periods().isEmpty();
+    public Columns columns() {
+        return (documents, marked) -> {
+            if (!books.periods().isEmpty()) {
+                for (int i = 0; i < documents.size(); i++) {
+                    marked[i] &= isInOpenPeriod(documents.day(i));
+                }
+            }
+        };
     }
 
-    @Override
-    public void passes(DocumentBlock batch, boolean[] marked) {
-        if (!books.periods().isEmpty()) {
-            for (int i = 0; i < batch.size(); i++) {
-                long day = batch.day(i);
-                marked[i] &= day >= openFrom && day <= openTo;
-            }
-        }
+    private boolean isInOpenPeriod(long day) {
+        return day >= openFrom && day <= openTo;
     }
 
     @Override
     public void check(Document document, Consumer<Finding> findings) {
-        if (passes(document)) {
+        if (isInOpenPeriod(document.day()) || books.periods().isEmpty()) {
             return;
         }
         LocalDate date = document.date();

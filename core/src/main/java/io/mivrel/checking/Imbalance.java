@@ -1,8 +1,9 @@
 package io.mivrel.checking;
 
-import io.mivrel.model.JournalLine;
-import io.mivrel.model.Money;
+import io.mivrel.model.Line;
+import io.mivrel.money.Money;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import java.util.StringJoiner;
 
@@ -38,7 +39,7 @@ public final class Imbalance {
     /**
      * The likely causes of a difference (debits less credits, not nil), likeliest first, at most three.
      */
-    public static List<Cause> explain(List<JournalLine> lines, long difference) {
+    public static List<Cause> explain(List<Line> lines, long difference) {
         List<Cause> causes = new ArrayList<>();
         if (Math.abs(difference) == 1) {
             causes.add(new Cause(Kind.ROUNDING, -1, 0));
@@ -53,9 +54,9 @@ public final class Imbalance {
         return causes.size() > MOST ? List.copyOf(causes.subList(0, MOST)) : causes;
     }
 
-    private static void each(List<JournalLine> lines, List<Cause> causes, long difference, Kind kind) {
+    private static void each(List<Line> lines, List<Cause> causes, long difference, Kind kind) {
         for (int i = 0; i < lines.size() && causes.size() < MOST; i++) {
-            long amount = lines.get(i).amount();
+            long amount = lines.get(i).minor();
             long right = amount - difference;
             boolean fits = switch (kind) {
                 case WRONG_SIDE -> right == -amount;
@@ -82,7 +83,7 @@ public final class Imbalance {
     }
 
     /** True when the two numbers differ by exactly two digits that changed places. */
-    static boolean areSwapped(long a, long b) {
+    public static boolean areSwapped(long a, long b) {
         if ((a - b) % 9 != 0) {
             return false;
         }
@@ -110,32 +111,32 @@ public final class Imbalance {
     }
 
     /** The causes in words, for a finding. */
-    static String words(List<Cause> causes, List<JournalLine> lines, long difference, int decimals) {
+    static String words(List<Cause> causes, List<Line> lines, long difference, Currency currency) {
         if (causes.isEmpty()) {
-            String missing = "a line of " + Money.show(Math.abs(difference), decimals) + " is missing on the "
+            String missing = "a line of " + Money.show(Math.abs(difference), currency) + " is missing on the "
                     + (difference > 0 ? "credit" : "debit") + " side, or an amount is wrong";
             return difference % 9 == 0 ? missing + " (nine divides the difference: look for swapped digits)" : missing;
         }
         StringJoiner words = new StringJoiner("; or ");
         for (Cause cause : causes) {
-            words.add(words(cause, lines, difference, decimals));
+            words.add(words(cause, lines, difference, currency));
         }
         return words.toString();
     }
 
-    private static String words(Cause cause, List<JournalLine> lines, long difference, int decimals) {
+    private static String words(Cause cause, List<Line> lines, long difference, Currency currency) {
         if (cause.kind == Kind.ROUNDING) {
             return "a rounding of one minor unit";
         }
-        JournalLine line = lines.get(cause.line);
+        Line line = lines.get(cause.line);
         String place = "row " + line.source().row();
-        String is = Money.show(Math.abs(line.amount()), decimals);
-        String should = Money.show(Math.abs(cause.amount), decimals);
+        String is = Money.show(Math.abs(line.minor()), currency);
+        String should = Money.show(Math.abs(cause.amount), currency);
         return switch (cause.kind) {
             case WRONG_SIDE -> place + ", " + is + ", is probably on the wrong side";
             case DOUBLED -> place + ", " + is + ", is probably one line too many";
             case OMITTED ->
-                "a line of " + Money.show(Math.abs(difference), decimals) + " on the "
+                "a line of " + Money.show(Math.abs(difference), currency) + " on the "
                         + (difference > 0 ? "credit" : "debit") + " side is probably left out, as in " + place;
             case SWAPPED_DIGITS -> place + ", " + is + ", is probably " + should + " (two digits swapped)";
             case SLIPPED_POINT -> place + ", " + is + ", is probably " + should + " (the decimal point slipped)";

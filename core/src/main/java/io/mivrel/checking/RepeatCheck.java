@@ -1,22 +1,19 @@
 package io.mivrel.checking;
 
 import io.mivrel.model.Document;
-import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Invoice;
-import io.mivrel.model.InvoiceLine;
-import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Line;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
-import io.mivrel.model.SourceRecord;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
-import java.util.Objects;
 import java.util.function.Consumer;
 
 /**
- * The same party, date and lines twice are one document entered twice, whatever its number. Invoices only: two equal
- * payments of one day are ordinary.
+ * Of a kind that is {@linkplain io.mivrel.model.Kind#enteredOnce entered once}, the same content twice is one document
+ * entered twice, whatever its number. Other kinds are left alone: two equal payments of one day are ordinary.
  */
 final class RepeatCheck implements Check {
     private record Seen(String number, Origin origin) {}
@@ -24,42 +21,47 @@ final class RepeatCheck implements Check {
     private final Map<String, Seen> contents = new HashMap<>();
 
     @Override
-    public boolean passes(Document document) {
-        return !(document instanceof Invoice);
-    }
-
-    @Override
-    public void passes(DocumentBlock batch, boolean[] marked) {
-        // Only invoices are looked at.
+    public Columns columns() {
+        return (documents, marked) -> {
+            if (!documents.kind().enteredOnce().isEmpty()) {
+                Arrays.fill(marked, false);
+            }
+        };
     }
 
     @Override
     public void check(Document document, Consumer<Finding> findings) {
-        if (!(document instanceof Invoice invoice)) {
+        if (document.kind().enteredOnce().isEmpty()) {
             return;
         }
-        Seen before = contents.putIfAbsent(content(invoice), new Seen(invoice.reference(), invoice.origin()));
+        Seen before = contents.putIfAbsent(content(document), new Seen(document.reference(), document.origin()));
         if (before != null) {
             findings.accept(new Finding(
                     Rule.DOCUMENT_REPEATED,
-                    invoice.origin(),
-                    "number",
-                    invoice.reference(),
+                    document.origin(),
+                    document.kind().key().name(),
+                    document.reference(),
                     "same party, date and lines as " + before.number + " (" + before.origin + ")",
                     "take one of the two out, or make them differ if both are true"));
         }
     }
 
-    private static String content(Invoice invoice) {
+    private static String content(Document document) {
         StringBuilder content = new StringBuilder();
-        SourceRecord first = invoice.records().get(0);
-        content.append(invoice.kind()).append('|').append(first.text(InvoiceLines.PARTY));
-        content.append('|').append(invoice.date());
-        for (InvoiceLine line : invoice.lines()) {
-            content.append('|').append(line.source().text(InvoiceLines.ACCOUNT));
-            content.append('|').append(line.net()).append('|').append(line.tax());
-            content.append('|').append(Objects.toString(line.source().text(InvoiceLines.NARRATIVE), ""));
+        for (Field field : document.kind().enteredOnce()) {
+            for (Line line : document.lines(field.level())) {
+                // No text of a file has such a mark.
+                content.append('\0').append(value(line, field));
+            }
         }
         return content.toString();
+    }
+
+    private static Object value(Line line, Field field) {
+        return switch (field.type()) {
+            case DATE, AMOUNT -> line.number(field);
+            case DECIMAL -> line.decimal(field);
+            case TEXT, CODE -> line.text(field);
+        };
     }
 }

@@ -13,8 +13,8 @@ public final class StandardChecks {
                 new DateCheck(books),
                 new AccountCheck(books),
                 new CodeCheck(books),
-                new BalanceCheck(books),
-                new InvoiceCheck(books),
+                new BalanceCheck(),
+                new CurrencyCheck(),
                 new RepeatCheck());
     }
 }

@@ -1,14 +1,15 @@
 package io.mivrel.coding;
 
-import io.mivrel.model.BankLines;
-import io.mivrel.model.BankTransaction.Coding;
+import io.mivrel.model.Coding;
 import io.mivrel.model.Field;
+import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Finds the entry that decides a bank line. Compiled once from a table; for one thread, since it counts its hits. */
+/** Finds the entry that decides a line. Compiled once from a table; for one thread, since it counts its hits. */
 public final class Coder {
+    private final Kind kind;
     private final CodingEntry[] entries;
     private final Coding[] codings;
     private final long[] hits;
@@ -17,7 +18,9 @@ public final class Coder {
     /** Entries without words, in order. */
     private final int[] wordless;
 
-    public Coder(CodingTable table) {
+    /** A coder for records of a kind that {@linkplain Kind#isCoded can be coded}. */
+    public Coder(CodingTable table, Kind kind) {
+        this.kind = kind;
         entries = table.entries().toArray(CodingEntry[]::new);
         codings = new Coding[entries.length];
         hits = new long[entries.length];
@@ -25,12 +28,7 @@ public final class Coder {
         List<Integer> bare = new ArrayList<>();
         List<Phrase> words = new ArrayList<>();
         for (int i = 0; i < entries.length; i++) {
-            codings[i] = new Coding(
-                    entries[i].name(),
-                    entries[i].account(),
-                    entries[i].taxCode(),
-                    entries[i].party(),
-                    entries[i].narrative());
+            codings[i] = new Coding(entries[i].name(), entries[i].narrative(), entries[i].postings());
             if (entries[i].words().isEmpty()) {
                 bare.add(i);
             }
@@ -43,15 +41,15 @@ public final class Coder {
     }
 
     /**
-     * What the first entry that fits a bank line decides, or {@code null} when none does. The line must have an amount.
+     * What the first entry that fits a line decides, or {@code null} when none does. The line must have an amount.
      *
-     * @param index place of the line in its batch
+     * @param index place of the line in its block
      */
     public Coding decide(RecordBlock lines, int index) {
-        long amount = lines.number(BankLines.AMOUNT, index);
-        int best = first(lines, BankLines.NARRATIVE, index, entries.length, amount);
-        if (!lines.lacks(BankLines.PAYEE)) {
-            best = first(lines, BankLines.PAYEE, index, best, amount);
+        long amount = lines.number(kind.amount(), index);
+        int best = first(lines, kind.narrative(), index, entries.length, amount);
+        if (kind.payee() != null && !lines.lacks(kind.payee())) {
+            best = first(lines, kind.payee(), index, best, amount);
         }
         for (int i : wordless) {
             if (i >= best) {

@@ -1,7 +1,7 @@
 package io.mivrel.delivery;
 
-import io.mivrel.model.Document;
-import io.mivrel.model.RecordBlock;
+import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Line;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.CellBuffer;
 import io.mivrel.text.Hash64;
@@ -23,36 +23,29 @@ abstract class ColumnRenderer {
             return new ConstantRenderer(column);
         }
         return switch (column.field().type()) {
-            case AMOUNT -> new AmountRenderer(column, amounts);
+            case AMOUNT ->
+                column.field().currency() == null
+                        ? new AmountRenderer(column, amounts)
+                        : new ForeignAmountRenderer(column, amounts);
             case DATE -> new DateRenderer(column);
-            case TEXT -> new TextRenderer(column);
-            case CODE, DECIMAL -> new CodeRenderer(column, amounts);
+            case TEXT, CODE, DECIMAL -> new WordRenderer(column, amounts.decimalMark());
         };
     }
 
     /**
-     * Writes the cell; answers the value that must be found again when it is read back. {@code scratch} is for building.
+     * Writes the cell of a line; answers the value that must be found again when it is read back. {@code scratch} is for
+     * building.
      */
-    abstract long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out)
-            throws IOException;
+    abstract long write(Line line, CellBuffer scratch, RowWriter out) throws IOException;
 
     /**
-     * The same, by column, for a document whose lines are its records as they were read.
+     * The same of a record in columns.
      *
-     * @param at place of the line in the batch
-     * @param index place of the line in the document
+     * @param document its document in the block
+     * @param at its place among the records
      */
-    abstract long writeAsRead(
-            Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
+    abstract long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out)
             throws IOException;
-
-    /** The place of the first of some lines that {@link #render} cannot render; {@code to} when it can render all. */
-    int reach(AsRead lines, int from, int to) {
-        return to;
-    }
-
-    /** Renders the cells of lines whose values lie in their records as they are to be written. */
-    abstract void render(AsRead lines, int from, int to, CellColumn out);
 
     /** The value of a cell that was read back, comparable with what {@link #write} answered. */
     long readBack(byte[] bytes, int from, int to) {

@@ -1,7 +1,7 @@
 package io.mivrel.delivery;
 
-import io.mivrel.model.Document;
-import io.mivrel.model.RecordBlock;
+import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Line;
 import io.mivrel.text.CellBuffer;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
@@ -10,26 +10,22 @@ import java.nio.charset.StandardCharsets;
 /** A column with the same text in every row. */
 final class ConstantRenderer extends ColumnRenderer {
     private final byte[] bytes;
+    private final long hash;
 
     ConstantRenderer(DeliveryColumn column) {
         super(column, true);
         this.bytes = column.constant().getBytes(StandardCharsets.UTF_8);
+        this.hash = Hash64.of(bytes, 0, bytes.length);
     }
 
     @Override
-    long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out) throws IOException {
+    long write(Line line, CellBuffer scratch, RowWriter out) throws IOException {
         out.cell(bytes, 0, bytes.length);
-        return Hash64.of(bytes, 0, bytes.length);
+        return hash;
     }
 
     @Override
-    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
-            throws IOException {
-        return write(document, null, index, scratch, out);
-    }
-
-    @Override
-    void render(AsRead lines, int from, int to, CellColumn out) {
-        out.same(bytes, to - from);
+    long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out) throws IOException {
+        return write(null, scratch, out);
     }
 }

@@ -1,7 +1,7 @@
 package io.mivrel.delivery;
 
-import io.mivrel.model.Document;
-import io.mivrel.model.RecordBlock;
+import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Line;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.CellBuffer;
 import io.mivrel.text.DatePattern;
@@ -11,7 +11,6 @@ import java.util.Arrays;
 
 /** A column of dates. The same day tends to come many times in a row, so the last one is kept, written and read. */
 final class DateRenderer extends ColumnRenderer {
-    private final LineValues.Number numbers;
     private final CellBuffer written = new CellBuffer();
     private long writtenDay = SourceRecord.ABSENT;
     private byte[] read = new byte[0];
@@ -20,18 +19,16 @@ final class DateRenderer extends ColumnRenderer {
 
     DateRenderer(DeliveryColumn column) {
         super(column, false);
-        this.numbers = LineValues.number(column.field());
     }
 
     @Override
-    long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out) throws IOException {
-        return write(numbers.of(document, line), out);
+    long write(Line line, CellBuffer scratch, RowWriter out) throws IOException {
+        return write(line.number(column.field()), out);
     }
 
     @Override
-    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
-            throws IOException {
-        return write(batch.number(column.field(), at), out);
+    long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out) throws IOException {
+        return write(block.records().number(column.field(), at), out);
     }
 
     private long write(long day, RowWriter out) throws IOException {
@@ -44,22 +41,6 @@ final class DateRenderer extends ColumnRenderer {
         }
         out.cell(written.bytes(), 0, written.length());
         return day;
-    }
-
-    @Override
-    void render(AsRead lines, int from, int to, CellColumn out) {
-        for (int i = from; i < to; i++) {
-            long day = lines.records().number(column.field(), i);
-            if (i > from && day == out.value(i - from - 1)) {
-                out.again();
-                continue;
-            }
-            int start = out.own().length();
-            if (day != SourceRecord.ABSENT) {
-                column.date().append(day, out.own());
-            }
-            out.built(start, day);
-        }
     }
 
     @Override

@@ -1,24 +1,23 @@
 package io.mivrel.delivery;
 
-import io.mivrel.model.Totals;
+import io.mivrel.model.Kind;
+import io.mivrel.money.Totals;
 import java.util.List;
 
 /**
- * What one delivery wrote.
+ * What was written of one sheet of a delivery.
  *
- * @param delivery its name
+ * @param delivery the name of the delivery
+ * @param sheet the name of the sheet; empty when it is the only one
  * @param takes the kind of documents
- * @param files the files' names, in the order of their parts
- * @param digests the files' digests, each with the name of its kind, in the same order
+ * @param files its parts, in order; empty when no document was clear
  * @param documents documents written
  * @param rows rows without titles
- * @param totals control totals read back from the files
+ * @param totals control totals read back from the files; nil for a sheet that carries no amounts
  */
 public record DeliveredFile(
-        String delivery,
-        Takes takes,
-        List<String> files,
-        List<String> digests,
-        long documents,
-        long rows,
-        Totals totals) {}
+        String delivery, String sheet, Kind takes, List<PreparedFile> files, long documents, long rows, Totals totals) {
+    public DeliveredFile {
+        files = List.copyOf(files);
+    }
+}

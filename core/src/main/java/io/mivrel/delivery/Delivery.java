@@ -1,93 +1,128 @@
 package io.mivrel.delivery;
 
-import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.Kind;
+import io.mivrel.model.Level;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Collectors;
 
 /**
- * How a receiver wants its file. Immutable and reusable; built in code here or read from YAML by the files module.
+ * How a receiver wants its documents: one sheet, or several joined by their keys, which appear together or not at all.
+ * Immutable and reusable; built in code here or read from YAML by the files module.
  *
  * @param name the delivery's own name
  * @param takes the kind of documents
- * @param format the form of the file
- * @param numbers how amounts are written; the decimals are those of the books
- * @param columns the columns in their order
+ * @param sheets its files, at least one
  */
-public record Delivery(
-        String name, Takes takes, DeliveryFormat format, AmountFormat numbers, List<DeliveryColumn> columns) {
-
+public record Delivery(String name, Kind takes, List<Sheet> sheets) {
     public Delivery {
         Objects.requireNonNull(name);
         Objects.requireNonNull(takes);
-        Objects.requireNonNull(format);
-        Objects.requireNonNull(numbers);
-        columns = List.copyOf(columns);
+        sheets = List.copyOf(sheets);
     }
 
-    public static Builder named(String name, Takes takes) {
+    public static Builder named(String name, Kind takes) {
         return new Builder(name, takes);
+    }
+
+    /** True when documents of a kind can be delivered so: as they are, or as the journals that they amount to. */
+    public boolean accepts(Kind kind) {
+        return takes == kind || takes.isJournal() && kind.hasJournal();
     }
 
     /** What keeps the delivery from being proved or read, in words; empty when nothing does. */
     public List<String> gaps() {
         List<String> gaps = new ArrayList<>();
-        if (columns.isEmpty()) {
-            gaps.add("a delivery has at least one column");
+        if (sheets.isEmpty()) {
+            gaps.add("a delivery has at least one sheet");
         }
-        if (!carriesAmount()) {
-            gaps.add("no column carries the amount, so what is written could not be proved: give "
-                    + switch (takes) {
-                        case JOURNALS -> "'amount', or 'debit' and 'credit'";
-                        case BANK_TRANSACTIONS -> "'amount', or 'money in' and 'money out'";
-                        case INVOICES -> "'net' or 'gross'";
-                    });
+        sheets.forEach(sheet -> gaps.addAll(sheet.gaps(takes)));
+        if (sheets.stream().noneMatch(sheet -> sheet.carriesAmount(takes))) {
+            gaps.add("no column carries the amount, so what is written could not be proved: give " + amountFields());
         }
-        if (format.rowsAtMost() > 0 && !format.name().contains("{part}")) {
-            gaps.add("'rows at most' needs {part} in the file name");
+        if (sheets.size() > 1) {
+            joinGaps(gaps);
         }
         return gaps;
     }
 
-    private boolean carriesAmount() {
-        return switch (takes) {
-            case JOURNALS -> has(JournalLines.AMOUNT) || has(JournalLines.DEBIT) && has(JournalLines.CREDIT);
-            case BANK_TRANSACTIONS -> has(BankLines.AMOUNT) || has(BankLines.MONEY_IN) && has(BankLines.MONEY_OUT);
-            case INVOICES -> has(InvoiceLines.NET) || has(InvoiceLines.GROSS);
-        };
+    private void joinGaps(List<String> gaps) {
+        if (sheets.stream().map(Sheet::name).distinct().count() < sheets.size()) {
+            gaps.add("two sheets have the same name");
+        }
+        for (Sheet sheet : sheets) {
+            List<Field> missing = sheet.missingKeys(takes);
+            if (!missing.isEmpty()) {
+                gaps.add("the sheet '" + sheet.name() + "' needs "
+                        + missing.stream().map(f -> "'" + f.name() + "'").collect(Collectors.joining(" and "))
+                        + ", so that its rows can be joined to those of the other sheets");
+            }
+        }
     }
 
-    private boolean has(Field field) {
-        return columns.stream().anyMatch(c -> c.field() == field);
+    private String amountFields() {
+        if (takes.plusSide() != null) {
+            return "'" + takes.amount().name() + "', or '" + takes.plusSide().name() + "' and '"
+                    + takes.minusSide().name() + "'";
+        }
+        return "'" + takes.amount().name() + "'"
+                + (takes.grossAmount() == null
+                        ? ""
+                        : " or '" + takes.grossAmount().name() + "'");
     }
 
-    /** Collects a delivery. */
+    /** Collects a delivery. What is said of format, numbers and columns is said of the sheet begun last. */
     public static final class Builder {
         private static final DatePattern ISO = DatePattern.of("uuuu-MM-dd");
-        private final String name;
-        private final Takes takes;
-        private DeliveryFormat form = DeliveryFormat.csv("{run}-{date}.csv");
-        private AmountFormat numbers = AmountFormat.plain(2);
-        private final List<DeliveryColumn> columns = new ArrayList<>();
 
-        private Builder(String name, Takes takes) {
+        private final String name;
+        private final Kind takes;
+        private final List<Sheet> sheets = new ArrayList<>();
+        private String sheetName = "";
+        private Level level;
+        private DeliveryFormat format;
+        private AmountFormat numbers;
+        private List<DeliveryColumn> columns;
+
+        private Builder(String name, Kind takes) {
             this.name = name;
             this.takes = takes;
+            begin("", takes.amount().level());
         }
 
-        public Builder format(DeliveryFormat deliveryForm) {
-            form = deliveryForm;
+        private void begin(String sheet, Level rows) {
+            sheetName = sheet;
+            level = rows;
+            format = DeliveryFormat.csv(sheet.isEmpty() ? "{run}-{date}.csv" : "{run}-" + sheet + "-{date}.csv");
+            numbers = AmountFormat.plain(2);
+            columns = new ArrayList<>();
+        }
+
+        private void end() {
+            if (!columns.isEmpty() || !sheetName.isEmpty()) {
+                sheets.add(new Sheet(sheetName, level, format, numbers, columns));
+            }
+        }
+
+        /** Begins a sheet of a delivery that has several; {@code rows} is the level of its rows. */
+        public Builder sheet(String sheet, Level rows) {
+            end();
+            begin(Objects.requireNonNull(sheet), Objects.requireNonNull(rows));
             return this;
         }
 
-        public Builder numbers(AmountFormat format) {
-            numbers = format;
+        public Builder format(DeliveryFormat deliveryFormat) {
+            format = deliveryFormat;
+            return this;
+        }
+
+        public Builder numbers(AmountFormat amountFormat) {
+            numbers = amountFormat;
             return this;
         }
 
@@ -113,7 +148,11 @@ public record Delivery(
 
         /** For readers of settings files, which report the gaps themselves. */
         public Delivery buildUnchecked() {
-            return new Delivery(name, takes, form, numbers, columns);
+            List<Sheet> all = new ArrayList<>(sheets);
+            if (!columns.isEmpty() || !sheetName.isEmpty() || all.isEmpty()) {
+                all.add(new Sheet(sheetName, level, format, numbers, columns));
+            }
+            return new Delivery(name, takes, all);
         }
     }
 }

@@ -52,4 +52,14 @@ public record DeliveryColumn(
     public DeliveryColumn atMost(int length) {
         return new DeliveryColumn(title, field, constant, date, length, refuse, blankZero, minus);
     }
+
+    /** The same, for texts without these characters. */
+    public DeliveryColumn refusing(String characters) {
+        return new DeliveryColumn(title, field, constant, date, atMost, characters, blankZero, minus);
+    }
+
+    /** The same, with the sign of an amount turned. */
+    public DeliveryColumn signTurned() {
+        return new DeliveryColumn(title, field, constant, date, atMost, refuse, blankZero, true);
+    }
 }

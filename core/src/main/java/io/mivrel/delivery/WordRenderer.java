@@ -1,72 +1,69 @@
 package io.mivrel.delivery;
 
-import io.mivrel.model.BankTransaction;
-import io.mivrel.model.BankTransaction.Coding;
-import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.Line;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.text.CellBuffer;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 
-/** A column of texts or codes: what is written as characters and may be too long or refused. */
-abstract class WordRenderer extends ColumnRenderer {
-    final boolean limited;
+/** A column of texts, codes or decimal numbers: what is written as characters and may be too long or refused. */
+final class WordRenderer extends ColumnRenderer {
+    private static final int RECENT = 256;
 
-    WordRenderer(DeliveryColumn column) {
+    private final Field field;
+    private final char decimalMark;
+    private final boolean limited;
+    /** Bytes of the last strings that do not lie in a record: the same few codes come again and again. */
+    private final String[] recent = new String[RECENT];
+
+    private final byte[][] recentBytes = new byte[RECENT][];
+
+    WordRenderer(DeliveryColumn column, char decimalMark) {
         super(column, true);
+        this.field = column.field();
+        this.decimalMark = decimalMark;
         this.limited = column.atMost() > 0 || !column.refuse().isEmpty();
     }
 
-    /** Appends the characters as the document has them, before anything is cut. */
-    abstract void appendWhole(Document document, Object line, int index, CellBuffer out);
-
-    /**
-     * True when the value of a line lies in the column's own field of the record.
-     *
-     * @param coding of a bank line; else {@code null}
-     */
-    abstract boolean liesInRecord(Coding coding);
-
-    private static Coding coding(Document document) {
-        return document instanceof BankTransaction line ? line.coding() : null;
-    }
-
-    /** True when no check of such a line by its text can find anything; false when it must be looked at. */
-    boolean isHarmless(Document document, RecordBlock batch, int at) {
-        return isHarmless(coding(document), batch, at);
-    }
-
-    /** The same of a line with its coding, or without one. */
-    boolean isHarmless(Coding coding, RecordBlock batch, int at) {
-        if (!column.refuse().isEmpty() || !liesInRecord(coding)) {
-            return false;
+    /** The characters as the line has them, before anything is cut; empty when blank. */
+    String whole(Line line) {
+        String text;
+        if (field.type() == FieldType.DECIMAL) {
+            BigDecimal number = line.decimal(field);
+            text = number == null ? null : number.toPlainString().replace('.', decimalMark);
+        } else {
+            text = line.text(field);
         }
-        int start = batch.textStart(column.field(), at);
-        int length = batch.textEnd(column.field(), at) - start;
-        return (column.atMost() == 0 || length <= column.atMost())
-                && (length == 0 || !isFormula((char) batch.textBytes()[start]));
-    }
-
-    /** True for a character that makes a spreadsheet run the text that it begins. */
-    static boolean isFormula(char first) {
-        return first == '=' || first == '+' || first == '-' || first == '@' || first == '\t' || first == '\r';
+        return text == null ? "" : text;
     }
 
     @Override
-    long write(Document document, Object line, int index, CellBuffer scratch, RowWriter out) throws IOException {
-        appendWhole(document, line, index, scratch.clear());
-        return writeAllowed(scratch, out);
+    long write(Line line, CellBuffer scratch, RowWriter out) throws IOException {
+        return writeAllowed(scratch.clear().append(whole(line)), out);
     }
 
     @Override
-    long writeAsRead(Document document, RecordBlock batch, int at, int index, CellBuffer scratch, RowWriter out)
-            throws IOException {
-        if (!liesInRecord(coding(document))) {
-            return write(document, LineValues.line(document, index), index, scratch, out);
+    long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out) throws IOException {
+        if (block.isMade(field, at)) {
+            byte[] made = bytes(block.made(field, document, at));
+            return write(made, 0, made.length, scratch, out);
         }
-        byte[] bytes = batch.textBytes();
-        int start = batch.textStart(column.field(), at);
-        int end = batch.textEnd(column.field(), at);
+        RecordBlock records = block.records();
+        if (field.type() == FieldType.DECIMAL) {
+            BigDecimal number = records.decimal(field, at);
+            String text = number == null ? "" : number.toPlainString().replace('.', decimalMark);
+            return writeAllowed(scratch.clear().append(text), out);
+        }
+        return write(records.textBytes(), records.textStart(field, at), records.textEnd(field, at), scratch, out);
+    }
+
+    private long write(byte[] bytes, int start, int end, CellBuffer scratch, RowWriter out) throws IOException {
+        // A text has at least as many bytes as characters.
         if (!limited || column.refuse().isEmpty() && end - start <= column.atMost()) {
             out.cell(bytes, start, end);
             return Hash64.of(bytes, start, end);
@@ -74,32 +71,37 @@ abstract class WordRenderer extends ColumnRenderer {
         return writeAllowed(scratch.clear().append(bytes, start, end), out);
     }
 
-    @Override
-    int reach(AsRead lines, int from, int to) {
-        if (!column.refuse().isEmpty()) {
-            return from;
+    private byte[] bytes(String made) {
+        String text = made == null ? "" : made;
+        int place = text.hashCode() & RECENT - 1;
+        if (text != recent[place] && !text.equals(recent[place])) {
+            recent[place] = text;
+            recentBytes[place] = text.getBytes(StandardCharsets.UTF_8);
         }
-        RecordBlock records = lines.records();
-        int most = limited ? column.atMost() : Integer.MAX_VALUE;
-        for (int i = from; i < to; i++) {
-            if (!liesInRecord(lines.coding(i))) {
-                return i;
-            }
-            // A text has at least as many bytes as characters.
-            if (records.textEnd(column.field(), i) - records.textStart(column.field(), i) > most) {
-                return i;
-            }
-        }
-        return to;
+        return recentBytes[place];
     }
 
-    @Override
-    void render(AsRead lines, int from, int to, CellColumn out) {
-        RecordBlock records = lines.records();
-        byte[] bytes = records.textBytes();
-        for (int i = from; i < to; i++) {
-            out.lies(bytes, records.textStart(column.field(), i), records.textEnd(column.field(), i));
+    /** True when no check of a record's text can find anything; false when it must be looked at. */
+    boolean isHarmless(DocumentBlock block, int document, int at) {
+        if (!column.refuse().isEmpty() || field.type() == FieldType.DECIMAL) {
+            return false;
         }
+        if (block.isMade(field, at)) {
+            byte[] made = bytes(block.made(field, document, at));
+            return isHarmless(made, 0, made.length);
+        }
+        RecordBlock records = block.records();
+        return isHarmless(records.textBytes(), records.textStart(field, at), records.textEnd(field, at));
+    }
+
+    private boolean isHarmless(byte[] bytes, int start, int end) {
+        return (column.atMost() == 0 || end - start <= column.atMost())
+                && (start == end || !isFormula((char) bytes[start]));
+    }
+
+    /** True for a character that makes a spreadsheet run the text that it begins. */
+    static boolean isFormula(char first) {
+        return first == '=' || first == '+' || first == '-' || first == '@' || first == '\t' || first == '\r';
     }
 
     private long writeAllowed(CellBuffer scratch, RowWriter out) throws IOException {
@@ -111,7 +113,6 @@ abstract class WordRenderer extends ColumnRenderer {
     }
 
     private void keepAllowed(CellBuffer out) {
-        // A text has at least as many bytes as characters.
         if (column.refuse().isEmpty() && out.length() <= column.atMost()) {
             return;
         }

@@ -46,14 +46,14 @@ public final class Grouping implements Closeable {
         void group(RecordRange records, Stand stand);
 
         /**
-         * Takes groups that stand together one after the other in a batch, many at a time where that is less work.
+         * Takes groups that stand together one after the other in a block, many at a time where that is less work.
          *
          * @param bounds where each group begins, and behind them where the last one ends; for the target to keep
          * @param count how many groups there are
          */
-        default void groups(RecordBlock batch, int[] bounds, int count) {
+        default void groups(RecordBlock block, int[] bounds, int count) {
             for (int i = 0; i < count; i++) {
-                group(batch.range(bounds[i], bounds[i + 1]), Stand.TOGETHER);
+                group(block.range(bounds[i], bounds[i + 1]), Stand.TOGETHER);
             }
         }
     }
@@ -66,7 +66,7 @@ public final class Grouping implements Closeable {
     private final LongIndex returning = new LongIndex();
     private final LongIndex spilled = new LongIndex();
     private RecordSpill spill;
-    /** Lines of the open group that stand in earlier batches than the rest of it. */
+    /** Lines of the open group that stand in earlier blockes than the rest of it. */
     private final List<SourceRecord> earlier = new ArrayList<>();
 
     private RecordBlock openBatch;
@@ -90,31 +90,31 @@ public final class Grouping implements Closeable {
     }
 
     /** Adds the next records in the order of the input. One without a key is a group of its own. */
-    public void accept(RecordBlock batch) {
-        if (!batch.file().equals(currentFile)) {
+    public void accept(RecordBlock block) {
+        if (!block.source().name().equals(currentFile)) {
             closeGroup();
-            currentFile = batch.file();
+            currentFile = block.source().name();
             fileOrdinal++;
         }
         int begin = 0;
-        if (openBatch != null && batch.size() > 0) {
-            if (hasKey(batch, 0) && batch.sameText(key, 0, openBatch, openFrom)) {
-                begin = goOn(batch);
+        if (openBatch != null && block.size() > 0) {
+            if (hasKey(block, 0) && block.sameText(key, 0, openBatch, openFrom)) {
+                begin = goOn(block);
             } else {
                 closeGroup();
             }
         }
-        if (begin < batch.size()) {
+        if (begin < block.size()) {
             closeGroup();
-            acceptWhole(batch, begin);
+            acceptWhole(block, begin);
         }
     }
 
-    // The last group stays open: it may go on in the next batch. Those before it are whole.
-    private void acceptWhole(RecordBlock batch, int begin) {
-        int[] bounds = new int[batch.size() - begin + 1];
+    // The last group stays open: it may go on in the next block. Those before it are whole.
+    private void acceptWhole(RecordBlock block, int begin) {
+        int[] bounds = new int[block.size() - begin + 1];
         int count = 0;
-        for (int from = begin; from < batch.size(); from = endOfGroup(batch, from)) {
+        for (int from = begin; from < block.size(); from = endOfGroup(block, from)) {
             bounds[count++] = from;
         }
         int whole = count - 1;
@@ -122,39 +122,39 @@ public final class Grouping implements Closeable {
         for (int i = 0; i < whole; i++) {
             int from = bounds[i];
             boolean tooLarge = bounds[i + 1] - from > MOST_LINES;
-            long hash = hasKey(batch, from) ? hash(batch, from) : 0;
-            boolean isApart = hasKey(batch, from) && meet(hash);
+            long hash = hasKey(block, from) ? hash(block, from) : 0;
+            boolean isApart = hasKey(block, from) && meet(hash);
             if (isApart || tooLarge) {
-                emit(batch, bounds, emitted, i);
+                emit(block, bounds, emitted, i);
                 emitted = i + 1;
             }
             if (isApart) {
-                keepOnDisk(hash, batch.range(from, bounds[i + 1]));
+                keepOnDisk(hash, block.range(from, bounds[i + 1]));
             } else if (tooLarge) {
-                emit(batch.range(from, bounds[i + 1]), Stand.TOO_MANY);
+                emit(block.range(from, bounds[i + 1]), Stand.TOO_MANY);
             }
         }
-        emit(batch, bounds, emitted, whole);
-        open(batch, bounds[whole]);
+        emit(block, bounds, emitted, whole);
+        open(block, bounds[whole]);
     }
 
-    private void open(RecordBlock batch, int from) {
-        openBatch = batch;
+    private void open(RecordBlock block, int from) {
+        openBatch = block;
         openFrom = from;
-        openTo = endOfGroup(batch, from);
+        openTo = endOfGroup(block, from);
         tooMany = false;
-        if (hasKey(batch, from)) {
-            openHash = hash(batch, from);
+        if (hasKey(block, from)) {
+            openHash = hash(block, from);
             meet(openHash);
         }
     }
 
-    private boolean hasKey(RecordBlock batch, int index) {
-        return batch.textEnd(key, index) > batch.textStart(key, index);
+    private boolean hasKey(RecordBlock block, int index) {
+        return block.textEnd(key, index) > block.textStart(key, index);
     }
 
-    private long hash(RecordBlock batch, int index) {
-        return Hash64.add(fileOrdinal, batch.textBytes(), batch.textStart(key, index), batch.textEnd(key, index));
+    private long hash(RecordBlock block, int index) {
+        return Hash64.add(fileOrdinal, block.textBytes(), block.textStart(key, index), block.textEnd(key, index));
     }
 
     // True when the key is known to stand apart; else it is seen now, and not to be seen again.
@@ -172,28 +172,28 @@ public final class Grouping implements Closeable {
         return apart.size() > 0 && apart.of(hash) >= 0;
     }
 
-    // The open group goes on in the next batch.
-    private int goOn(RecordBlock batch) {
-        int end = endOfKey(batch, 0);
+    // The open group goes on in the next block.
+    private int goOn(RecordBlock block) {
+        int end = endOfKey(block, 0);
         if (earlier.size() + openTo - openFrom + end > MOST_LINES) {
             tooMany = true;
             closeGroup();
         } else {
             earlier.addAll(openBatch.range(openFrom, openTo));
         }
-        openBatch = batch;
+        openBatch = block;
         openFrom = 0;
         openTo = end;
         return end;
     }
 
-    private int endOfGroup(RecordBlock batch, int from) {
-        return hasKey(batch, from) ? endOfKey(batch, from) : from + 1;
+    private int endOfGroup(RecordBlock block, int from) {
+        return hasKey(block, from) ? endOfKey(block, from) : from + 1;
     }
 
-    private int endOfKey(RecordBlock batch, int from) {
+    private int endOfKey(RecordBlock block, int from) {
         int end = from + 1;
-        while (end < batch.size() && batch.sameText(key, from, batch, end)) {
+        while (end < block.size() && block.sameText(key, from, block, end)) {
             end++;
         }
         return end;
@@ -266,9 +266,9 @@ public final class Grouping implements Closeable {
         }
     }
 
-    private void emit(RecordBlock batch, int[] bounds, int from, int to) {
+    private void emit(RecordBlock block, int[] bounds, int from, int to) {
         if (from < to && !mustStartOver()) {
-            target.groups(batch, from == 0 ? bounds : Arrays.copyOfRange(bounds, from, to + 1), to - from);
+            target.groups(block, from == 0 ? bounds : Arrays.copyOfRange(bounds, from, to + 1), to - from);
         }
     }
 

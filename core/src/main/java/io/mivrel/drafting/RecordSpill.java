@@ -4,6 +4,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.RecordBlock;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
@@ -16,6 +17,7 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 
@@ -24,10 +26,13 @@ import java.util.function.Consumer;
  * removed when it is closed.
  */
 final class RecordSpill implements Closeable {
-    private static final int BATCH = 64;
+    private static final int BLOCK = 64;
 
     private final FieldTable table;
     private final List<Field> fields;
+    /** Written by their place here. */
+    private final List<SourceFile> sources = new ArrayList<>();
+
     private final Path folder;
     private final DataOutputStream[] parts;
 
@@ -48,8 +53,7 @@ final class RecordSpill implements Closeable {
             out = new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(file(part)), 16_384));
             parts[part] = out;
         }
-        writeText(out, record.file());
-        writeText(out, record.origin().sheet());
+        out.writeInt(place(record.block().source()));
         out.writeLong(record.row());
         out.writeBoolean(record.isValid());
         for (Field field : fields) {
@@ -69,39 +73,45 @@ final class RecordSpill implements Closeable {
         }
         parts[part].close();
         try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file(part))))) {
-            RecordBlock batch = new RecordBlock(table, "", "", BATCH);
+            RecordBlock block = null;
             while (true) {
-                String name = readText(in);
-                String sheet = readText(in);
-                if (batch.isFull()
-                        || !batch.file().equals(name)
-                        || !batch.sheet().equals(sheet)) {
-                    batch = new RecordBlock(table, name, sheet, BATCH);
+                SourceFile source = sources.get(in.readInt());
+                if (block == null || block.isFull() || block.source() != source) {
+                    block = new RecordBlock(table, source, BLOCK);
                 }
-                readRecord(in, batch);
-                target.accept(batch.get(batch.size() - 1));
+                readRecord(in, block);
+                target.accept(block.get(block.size() - 1));
             }
         } catch (EOFException end) {
             // The part is read.
         }
     }
 
-    private void readRecord(DataInputStream in, RecordBlock batch) throws IOException {
-        batch.begin(in.readLong());
+    private void readRecord(DataInputStream in, RecordBlock block) throws IOException {
+        block.begin(in.readLong());
         boolean sound = in.readBoolean();
         for (Field field : fields) {
             if (field.type() == FieldType.DATE || field.type() == FieldType.AMOUNT) {
-                batch.put(field, in.readLong());
+                block.put(field, in.readLong());
             } else {
                 String text = readText(in);
                 if (field.type() == FieldType.DECIMAL) {
-                    batch.put(field, text == null ? null : new BigDecimal(text));
+                    block.put(field, text == null ? null : new BigDecimal(text));
                 } else {
-                    batch.put(field, text);
+                    block.put(field, text);
                 }
             }
         }
-        batch.end(sound);
+        block.end(sound);
+    }
+
+    private int place(SourceFile source) {
+        int place = sources.indexOf(source);
+        if (place < 0) {
+            sources.add(source);
+            return sources.size() - 1;
+        }
+        return place;
     }
 
     // Longer texts than writeUTF takes can come, so length and bytes.

@@ -1,13 +1,12 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.Field;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.Money;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.text.AmountFormat;
+import io.mivrel.money.Money;
 import java.math.BigDecimal;
+import java.util.Currency;
 import java.util.List;
 
 /**
@@ -17,22 +16,22 @@ import java.util.List;
 final class AmountResolver {
     private final Layout layout;
     private final AmountRule rule;
-    private final AmountFormat numbers;
+    private final Currency currency;
     private final RowProblems problems;
     private final boolean oneAmount;
 
-    AmountResolver(Layout layout, AmountRule rule, AmountFormat numbers, RowProblems problems) {
+    AmountResolver(Layout layout, AmountRule rule, Currency currency, RowProblems problems) {
         this.layout = layout;
         this.rule = rule;
-        this.numbers = numbers;
+        this.currency = currency;
         this.problems = problems;
         this.oneAmount = layout.fields().containsKey(rule.amount());
     }
 
     /** Puts the amount into the record that is being filled, or says why there is none. */
-    void settle(RecordBlock record) {
+    void resolve(RecordBlock record) {
         if (!rule.hasSides()) {
-            settleNet(record);
+            reckon(record);
             return;
         }
         long amount = record.number(rule.amount());
@@ -70,9 +69,9 @@ final class AmountResolver {
             problems.add(
                     Rule.AMOUNT_ON_BOTH_SIDES,
                     amountPlace(),
-                    Money.show(plus, numbers.decimals()) + " and " + Money.show(minus, numbers.decimals()),
+                    Money.show(plus, currency) + " and " + Money.show(minus, currency),
                     rule.plusSide().name() + " and " + rule.minusSide().name() + " are both filled",
-                    "leave the amount on one side; the net would be " + Money.show(plus - minus, numbers.decimals()));
+                    "leave the amount on one side; the net would be " + Money.show(plus - minus, currency));
             return SourceRecord.ABSENT;
         }
         if (plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT) {
@@ -90,7 +89,7 @@ final class AmountResolver {
             problems.add(
                     Rule.AMOUNT_NEGATIVE_ON_SIDE,
                     place(hasPlus ? rule.plusSide() : rule.minusSide()),
-                    Money.show(side, numbers.decimals()),
+                    Money.show(side, currency),
                     "a negative " + (hasPlus ? rule.plusSide() : rule.minusSide()).name() + " is taken as a "
                             + (hasPlus ? rule.minusSide() : rule.plusSide()).name(),
                     "");
@@ -98,21 +97,27 @@ final class AmountResolver {
         return hasMinus ? -minus : side;
     }
 
-    private void settleNet(RecordBlock record) {
-        if (record.number(InvoiceLines.NET) != SourceRecord.ABSENT
-                || problems.isUnreadable(InvoiceLines.NET)
-                || problems.isUnreadable(InvoiceLines.QUANTITY)
-                || problems.isUnreadable(InvoiceLines.PRICE)) {
+    private void reckon(RecordBlock record) {
+        if (record.number(rule.amount()) != SourceRecord.ABSENT || problems.isUnreadable(rule.amount())) {
             return;
         }
-        BigDecimal quantity = record.decimal(InvoiceLines.QUANTITY);
-        BigDecimal price = record.decimal(InvoiceLines.PRICE);
+        if (!rule.isReckoned()) {
+            problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
+            return;
+        }
+        Field quantityField = rule.kind().quantity();
+        Field priceField = rule.kind().price();
+        if (problems.isUnreadable(quantityField) || problems.isUnreadable(priceField)) {
+            return;
+        }
+        BigDecimal quantity = record.decimal(quantityField);
+        BigDecimal price = record.decimal(priceField);
         if (quantity == null || price == null) {
             problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "no net amount, nor quantity and price", "");
             return;
         }
         try {
-            record.put(InvoiceLines.NET, Money.extend(quantity, price, numbers.decimals()));
+            record.put(rule.amount(), Money.extend(quantity, price, record.currency()));
         } catch (ArithmeticException e) {
             problems.add(Rule.AMOUNT_TOO_LARGE, amountPlace(), quantity + " x " + price, "is too large", "");
         }

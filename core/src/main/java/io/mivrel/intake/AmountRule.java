@@ -1,49 +1,62 @@
 package io.mivrel.intake;
 
-import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.Kind;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 
 /**
- * How a kind of record comes to its one signed amount: given as such, or on one of two sides that exclude each other.
- * Invoice lines have no sides; their net may be quantity times price.
+ * How a kind of record comes to its one signed amount: given as such, on one of two sides that exclude each other, or
+ * reckoned from quantity and price.
  */
-record AmountRule(Field amount, Field plusSide, Field minusSide) {
+record AmountRule(Kind kind) {
+    Field amount() {
+        return kind.amount();
+    }
 
-    static AmountRule of(FieldTable table) {
-        if (table == BankLines.TABLE) {
-            return new AmountRule(BankLines.AMOUNT, BankLines.MONEY_IN, BankLines.MONEY_OUT);
-        }
-        if (table == JournalLines.TABLE) {
-            return new AmountRule(JournalLines.AMOUNT, JournalLines.DEBIT, JournalLines.CREDIT);
-        }
-        return new AmountRule(InvoiceLines.NET, null, null);
+    Field plusSide() {
+        return kind.plusSide();
+    }
+
+    Field minusSide() {
+        return kind.minusSide();
     }
 
     boolean hasSides() {
-        return plusSide != null;
+        return kind.plusSide() != null;
     }
 
+    boolean isReckoned() {
+        return kind.quantity() != null;
+    }
+
+    /** What is missing or too much when these fields are given, in words. */
     List<String> gaps(Set<Field> given) {
+        List<String> gaps = new ArrayList<>();
         if (hasSides()) {
-            boolean sides = given.contains(plusSide) || given.contains(minusSide);
-            if (given.contains(amount) && sides) {
-                return List.of(
-                        "give either 'amount' or '" + plusSide.name() + "' and '" + minusSide.name() + "', not both");
+            String sides = "'" + plusSide().name() + "' and '" + minusSide().name() + "'";
+            boolean one = given.contains(plusSide()) || given.contains(minusSide());
+            if (given.contains(amount()) && one) {
+                gaps.add("give either '" + amount().name() + "' or " + sides + ", not both");
+            } else if (!given.contains(amount()) && !given.containsAll(List.of(plusSide(), minusSide()))) {
+                gaps.add("an amount is required: '" + amount().name() + "', or " + sides);
             }
-            if (!given.contains(amount) && !(given.contains(plusSide) && given.contains(minusSide))) {
-                return List.of(
-                        "an amount is required: 'amount', or '" + plusSide.name() + "' and '" + minusSide.name() + "'");
+        } else if (!given.contains(amount())) {
+            boolean reckoned = isReckoned() && given.containsAll(List.of(kind.quantity(), kind.price()));
+            String from = isReckoned()
+                    ? ", or '" + kind.quantity().name() + "' and '"
+                            + kind.price().name() + "'"
+                    : "";
+            if (!reckoned) {
+                gaps.add("an amount is required: '" + amount().name() + "'" + from);
             }
-            return List.of();
         }
-        boolean reckoned = given.contains(InvoiceLines.QUANTITY) && given.contains(InvoiceLines.PRICE);
-        return given.contains(amount) || reckoned
-                ? List.of()
-                : List.of("an amount is required: 'net', or 'quantity' and 'price'");
+        for (Field field : kind.foreignAmounts()) {
+            if (given.contains(field) && !given.contains(field.currency())) {
+                gaps.add("'" + field.name() + "' needs '" + field.currency().name() + "'");
+            }
+        }
+        return gaps;
     }
 }

@@ -1,13 +1,14 @@
 package io.mivrel.intake;
 
-import io.mivrel.model.Money;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
+import java.util.Currency;
 import java.util.Optional;
 
 /** Follows the running balance of one file from line to line. For one thread. */
 final class BalanceChain {
     private final boolean newestFirst;
-    private final int decimals;
+    private final Currency currency;
     private long lines;
     private long steps;
     private long broken;
@@ -21,9 +22,9 @@ final class BalanceChain {
     private long statedClosing = SourceRecord.ABSENT;
     private String likelyCause = "";
 
-    BalanceChain(boolean newestFirst, int decimals) {
+    BalanceChain(boolean newestFirst, Currency currency) {
         this.newestFirst = newestFirst;
-        this.decimals = decimals;
+        this.currency = currency;
     }
 
     /**
@@ -75,11 +76,11 @@ final class BalanceChain {
         broken++;
         likelyCause = cause(amount, balance);
         if (newestFirst) {
-            return "balance should be " + Money.show(lastBalance - lastAmount, decimals)
-                    + " before the line above it, but is " + Money.show(balance, decimals);
+            return "balance should be " + Money.show(lastBalance - lastAmount, currency)
+                    + " before the line above it, but is " + Money.show(balance, currency);
         }
-        return "balance should be " + Money.show(lastBalance, decimals) + " + " + Money.show(amount, decimals) + " = "
-                + Money.show(forward, decimals) + ", but is " + Money.show(balance, decimals);
+        return "balance should be " + Money.show(lastBalance, currency) + " + " + Money.show(amount, currency) + " = "
+                + Money.show(forward, currency) + ", but is " + Money.show(balance, currency);
     }
 
     /** What the balances say an unreadable amount must be, or {@link SourceRecord#ABSENT}; to be asked before {@link #step}. */
@@ -102,7 +103,7 @@ final class BalanceChain {
         if (balance == lastBalance - amount) {
             return "the sign is probably wrong: the balance moved the other way";
         }
-        String missing = "a line of " + Money.show(off, decimals) + " is missing above this row, or ";
+        String missing = "a line of " + Money.show(off, currency) + " is missing above this row, or ";
         return missing + (off % 9 == 0 ? "two digits are swapped" : "the amount is wrong");
     }
 

@@ -7,11 +7,14 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.Row;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Spans;
 import java.math.BigDecimal;
+import java.util.Currency;
+import java.util.HashMap;
 import java.util.Map;
 
 /** Reads one field of a row into a record. Compiled once from a {@link FieldSource}, bound to column places. */
@@ -45,6 +48,9 @@ abstract class CellReader {
             return new Date(field, place, places[0], source.date(), isoToo);
         }
         if (field.type() == FieldType.AMOUNT) {
+            if (field.currency() != null) {
+                return new ForeignAmount(field, place, places[0], numbers);
+            }
             return source.side() == null
                     ? new Amount(field, place, places[0], numbers)
                     : new SidedAmount(field, place, places, numbers, source.side());
@@ -134,6 +140,46 @@ abstract class CellReader {
                 String text = row.trimmed(cell);
                 problems.unreadable(field);
                 problems.add(rule, place, text, format.why(amount), text.length() > 60 ? "" : format.suggestion(text));
+            }
+        }
+    }
+
+    /** An amount with the decimals of the currency that another field of the row names. */
+    private static final class ForeignAmount extends CellReader {
+        private final int cell;
+        private final AmountFormat numbers;
+        private final Map<String, Amount> byCurrency = new HashMap<>();
+
+        ForeignAmount(Field field, String place, int cell, AmountFormat numbers) {
+            super(field, place);
+            this.cell = cell;
+            this.numbers = numbers;
+        }
+
+        @Override
+        void read(Row row, RecordBlock into, RowProblems problems) {
+            if (row.trimmed(cell).isEmpty()) {
+                return;
+            }
+            String code = into.text(field.currency());
+            Amount reader = code == null ? null : byCurrency.computeIfAbsent(code, this::reader);
+            if (reader == null) {
+                String why = code == null
+                        ? "'" + field.currency().name() + "' is blank, so the amount has no currency"
+                        : "ISO 4217 has no such currency";
+                problems.unreadable(field);
+                problems.add(Rule.CURRENCY_UNKNOWN, place, code == null ? row.trimmed(cell) : code, why, "");
+                return;
+            }
+            reader.read(row, into, problems);
+        }
+
+        private Amount reader(String code) {
+            try {
+                int decimals = Money.decimals(Currency.getInstance(code));
+                return new Amount(field, place, cell, numbers.withDecimals(decimals));
+            } catch (IllegalArgumentException unknown) {
+                return null;
             }
         }
     }

@@ -1,19 +1,16 @@
 package io.mivrel.intake;
 
 import io.mivrel.books.Account;
-import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Invoice;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
-import io.mivrel.model.Money;
+import io.mivrel.model.Kind;
 import io.mivrel.model.Origin;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
@@ -26,6 +23,7 @@ import io.mivrel.text.DatePattern;
 import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 
@@ -36,12 +34,13 @@ import java.util.Map;
 public final class Intake {
 
     private final Layout layout;
-    private final String file;
+    private final SourceFile file;
+    private final Kind kind;
     private final RowSource source;
     private final AmountFormat numbers;
-    private final long wantedFrom;
-    private final long wantedTo;
-    private final boolean holdAll;
+    private long wantedFrom = Long.MIN_VALUE;
+    private long wantedTo = Long.MAX_VALUE;
+    private boolean holdAll;
     private final AmountRule rule;
     private final RowProblems problems;
     private final IntakeTally tally;
@@ -64,64 +63,56 @@ public final class Intake {
     private int balanceCell = -1;
 
     /**
-     * @param layout how the file is laid out
-     * @param file the file's name for origins
-     * @param source its rows; closed by the caller
-     * @param decimals decimals of the books' currency
-     * @param wanted rows with other dates are left out
-     * @param holdAll true when an earlier pass found a blocker for the file as a whole, so that each record is held
-     */
-    public Intake(Layout layout, String file, RowSource source, int decimals, DateWindow wanted, boolean holdAll) {
-        this(layout, file, source, decimals, null, null, wanted, holdAll);
-    }
-
-    /**
-     * The same, with what the books know about the bank account.
+     * Reads all dates, and compares nothing with the books.
      *
-     * @param account the account of the layout; {@code null} when it is not known
-     * @param homeCurrency currency of the books; {@code null} when it is not known
+     * @param layout how the file is laid out
+     * @param file what its records have in common: its name, its account, its currency
+     * @param source its rows; closed by the caller
      */
-    public Intake(
-            Layout layout,
-            String file,
-            RowSource source,
-            int decimals,
-            Account account,
-            String homeCurrency,
-            DateWindow wanted,
-            boolean holdAll) {
+    public Intake(Layout layout, SourceFile file, RowSource source) {
         this.layout = layout;
         this.file = file;
         this.source = source;
-        this.numbers = layout.numbers().withDecimals(decimals);
-        this.wantedFrom = wanted.from().toEpochDay();
-        this.wantedTo = wanted.to().toEpochDay();
-        this.holdAll = holdAll;
-        this.rule = AmountRule.of(layout.gives());
-        this.problems = new RowProblems(file);
-        this.tally = new IntakeTally(file);
-        boolean balances = layout.fields().containsKey(balanceOf(layout.gives()));
-        this.chain = balances ? new BalanceChain(layout.format().newestFirst(), decimals) : null;
-        this.statements = new StatementFollower(file, account, homeCurrency, decimals);
-        this.dateField = dateOf(layout.gives());
-        this.amounts = new AmountResolver(layout, rule, numbers, problems);
+        this.kind = layout.gives();
+        this.numbers = layout.numbers().withDecimals(Money.decimals(file.currency()));
+        this.rule = new AmountRule(kind);
+        this.problems = new RowProblems(file.name());
+        this.tally = new IntakeTally(file.name(), file.currency());
+        boolean balances = kind.balance() != null && layout.fields().containsKey(kind.balance());
+        this.chain = balances ? new BalanceChain(layout.format().newestFirst(), file.currency()) : null;
+        this.statements = new StatementFollower(file.name(), file.currency());
+        this.dateField = kind.date();
+        this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.statementsRead = layout.format().kind().isStatement();
     }
 
-    private static Field balanceOf(FieldTable table) {
-        return table == BankLines.TABLE ? BankLines.BALANCE : null;
+    /**
+     * Compares what statements say of their account and currency with the books.
+     *
+     * @param account the account of the layout; {@code null} when the books do not know it
+     */
+    public Intake against(Account account) {
+        statements.compareWith(account);
+        return this;
     }
 
-    private static Field dateOf(FieldTable table) {
-        return table == BankLines.TABLE
-                ? BankLines.DATE
-                : table == JournalLines.TABLE ? JournalLines.DATE : InvoiceLines.DATE;
+    /** Leaves out rows with other dates. */
+    public Intake dates(DateWindow wanted) {
+        wantedFrom = wanted.from().toEpochDay();
+        wantedTo = wanted.to().toEpochDay();
+        return this;
     }
 
-    /** A new batch for {@link #fill}. */
-    public IntakeBlock newBatch() {
-        return new IntakeBlock(new RecordBlock(layout.gives(), file, "", IntakeBlock.SIZE));
+    /** Holds each record, because an earlier pass found a blocker for the file as a whole. */
+    public Intake holdAll() {
+        holdAll = true;
+        return this;
+    }
+
+    /** A new block for {@link #fill}. */
+    public IntakeBlock newBlock() {
+        return new IntakeBlock(new RecordBlock(kind.table(), file, IntakeBlock.SIZE));
     }
 
     /** What was counted so far; final once {@link #fill} answered false. */
@@ -130,50 +121,50 @@ public final class Intake {
     }
 
     /** Adds records and findings to a batch until it is full; answers false when the file has ended. */
-    public boolean fill(IntakeBlock batch) throws IOException {
+    public boolean fill(IntakeBlock block) throws IOException {
         try {
-            return fillUp(batch);
+            return fillUp(block);
         } catch (UnreadableFileException e) {
             unreadable = true;
-            note(batch, e.rule(), e.row(), "", e.getMessage(), e.suggestion());
+            note(block, e.rule(), e.row(), "", e.getMessage(), e.suggestion());
             return false;
         }
     }
 
-    private boolean fillUp(IntakeBlock batch) throws IOException {
-        while (!batch.records().isFull()) {
+    private boolean fillUp(IntakeBlock block) throws IOException {
+        while (!block.records().isFull()) {
             Row row = source.next();
             if (row == null) {
-                finish(batch);
+                finish(block);
                 return false;
             }
             if (row.hasRemarks()) {
                 if (row.ended() != null) {
-                    statements.end(row.ended()).forEach(finding -> note(batch, finding));
+                    statements.end(row.ended()).forEach(finding -> note(block, finding));
                     continue;
                 }
                 if (row.fault() == RowFault.NOT_TEXT) {
                     unreadable = true;
-                    note(batch, RowFault.NOT_TEXT.rule(), 0, "", RowFault.NOT_TEXT.reason(), "export it as CSV text");
+                    note(block, RowFault.NOT_TEXT.rule(), 0, "", RowFault.NOT_TEXT.reason(), "export it as CSV text");
                     return false;
                 }
                 tally.again += row.isAgain() ? 1 : 0;
             }
             tally.rows++;
-            take(row, batch);
+            take(row, block);
         }
         return true;
     }
 
-    private void take(Row row, IntakeBlock batch) {
+    private void take(Row row, IntakeBlock block) {
         if (readers != null && !row.hasRemarks()) {
-            data(row, batch);
+            data(row, block);
         } else if (unreadable) {
             tally.unreadable++;
         } else if (row.aside() != null) {
             tally.leaveOut(row.aside());
         } else if (readers == null && source.titles() == null && layout.format().titlesRow() > 0) {
-            aboveData(row, batch);
+            aboveData(row, block);
         } else {
             // A broken row does not tell how many columns there are.
             if (readers == null && row.fault() == null) {
@@ -183,17 +174,17 @@ public final class Intake {
                     return;
                 }
                 int width = known == null ? row.size() : known.size();
-                bind(new TitleBinding(layout, known, file, row.number(), width), batch);
+                bind(new TitleBinding(layout, known, file.name(), row.number(), width), block);
                 if (unreadable) {
                     tally.unreadable++;
                     return;
                 }
             }
-            data(row, batch);
+            data(row, block);
         }
     }
 
-    private void aboveData(Row row, IntakeBlock batch) {
+    private void aboveData(Row row, IntakeBlock block) {
         int titlesRow = layout.format().titlesRow();
         if (row.number() <= titlesRow - layout.format().titleRows()) {
             tally.leaveOut(LeftOut.ABOVE_TITLES);
@@ -206,10 +197,10 @@ public final class Intake {
             String why = row.number() == titlesRow && row.fault() == null
                     ? "row " + titlesRow + " is blank"
                     : "row " + titlesRow + " could not be read";
-            note(batch, Rule.TITLES_MISSING, row.number(), "", why, "compare the layout's 'titles' with the file");
+            note(block, Rule.TITLES_MISSING, row.number(), "", why, "compare the layout's 'titles' with the file");
         } else {
             List<String> found = row.titlesBelow(titlesAbove);
-            bind(new TitleBinding(layout, found, file, row.number(), found.size()), batch);
+            bind(new TitleBinding(layout, found, file.name(), row.number(), found.size()), block);
             if (unreadable) {
                 tally.unreadable++;
             } else {
@@ -218,8 +209,8 @@ public final class Intake {
         }
     }
 
-    private void bind(TitleBinding binding, IntakeBlock batch) {
-        batch.findings().addAll(binding.findings);
+    private void bind(TitleBinding binding, IntakeBlock block) {
+        block.findings().addAll(binding.findings);
         if (!binding.fits()) {
             unreadable = true;
             return;
@@ -240,14 +231,16 @@ public final class Intake {
                 dateCell = places[0];
                 datePattern = from.date();
             }
-            if (field == BankLines.BALANCE && places.length > 0) {
+            if (field == kind.balance() && places.length > 0) {
                 balanceCell = places[0];
             }
         }
+        // An amount in a currency of its own is read once that is known.
+        compiled.sort(Comparator.comparing(reader -> reader.field.currency() != null));
         readers = compiled.toArray(CellReader[]::new);
     }
 
-    private void data(Row row, IntakeBlock batch) {
+    private void data(Row row, IntakeBlock block) {
         if (below) {
             belowData(row);
             return;
@@ -261,8 +254,8 @@ public final class Intake {
                     "the row " + row.fault().reason(),
                     row.fault().rule().remedy());
             statements.entry(SourceRecord.ABSENT);
-            batch.records().begin(row.number());
-            emit(batch);
+            block.records().begin(row.number());
+            emit(block);
             return;
         }
         if (row.size() < titles.width || row.size() == 1) {
@@ -286,8 +279,8 @@ public final class Intake {
             if (!problems.isBlocked()) {
                 return;
             }
-            batch.records().begin(row.number());
-            emit(batch);
+            block.records().begin(row.number());
+            emit(block);
             return;
         }
         if (row.hasRemarks() && row.hasTextBetween()) {
@@ -301,16 +294,16 @@ public final class Intake {
         if (row.hasRemarks() && row.hasQuoteInside()) {
             problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
         }
-        read(row, batch);
+        read(row, block);
     }
 
-    private void read(Row row, IntakeBlock batch) {
-        RecordBlock record = batch.records();
+    private void read(Row row, IntakeBlock block) {
+        RecordBlock record = block.records();
         record.begin(row.number());
         for (CellReader reader : readers) {
             reader.read(row, record, problems);
         }
-        amounts.settle(record);
+        amounts.resolve(record);
         if (statementsRead) {
             long amount = record.number(rule.amount());
             statements.entry(amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
@@ -322,12 +315,12 @@ public final class Intake {
         if (day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo)) {
             tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
-            emit(batch);
+            emit(block);
         }
     }
 
-    private void emit(IntakeBlock batch) {
-        RecordBlock record = batch.records();
+    private void emit(IntakeBlock block) {
+        RecordBlock record = block.records();
         tally.records++;
         long day = record.number(dateField);
         if (day != SourceRecord.ABSENT) {
@@ -336,11 +329,10 @@ public final class Intake {
         }
         long amount = record.number(rule.amount());
         if (amount != SourceRecord.ABSENT) {
-            String kind = rule.hasSides() ? null : record.text(InvoiceLines.KIND);
-            tally.totals.add(kind == null ? amount : Invoice.signed(kind, amount));
+            tally.totals.add(kind.signedAmount(record, record.size()), record.currency());
         }
         record.end(!holdAll && !problems.isBlocked());
-        problems.moveTo(batch.findings());
+        problems.moveTo(block.findings());
     }
 
     private boolean isAside(Row row) {
@@ -435,16 +427,16 @@ public final class Intake {
     }
 
     private void followBalance(RecordBlock record) {
-        long amount = record.number(BankLines.AMOUNT);
-        long balance = record.number(BankLines.BALANCE);
+        long amount = record.number(kind.amount());
+        long balance = record.number(kind.balance());
         if (balance != SourceRecord.ABSENT && layout.signs() == Signs.ALL_REVERSED) {
             balance = -balance;
-            record.put(BankLines.BALANCE, balance);
+            record.put(kind.balance(), balance);
         }
         if (amount == SourceRecord.ABSENT) {
             long implied = chain.impliedAmount(balance);
             if (implied != SourceRecord.ABSENT) {
-                String words = "the running balance says " + Money.show(Math.abs(implied), numbers.decimals())
+                String words = "the running balance says " + Money.show(Math.abs(implied), file.currency())
                         + (implied < 0 ? " out" : " in");
                 problems.suggestInstead(Rule.AMOUNT_UNREADABLE, words);
                 problems.suggestInstead(Rule.AMOUNT_MISSING, words);
@@ -455,26 +447,26 @@ public final class Intake {
         if (broke != null) {
             problems.add(
                     Rule.BALANCE_BROKEN,
-                    BankLines.BALANCE.name(),
-                    Money.show(balance, numbers.decimals()),
+                    kind.balance().name(),
+                    Money.show(balance, file.currency()),
                     broke,
                     chain.likelyCause());
         }
     }
 
-    private void finish(IntakeBlock batch) {
-        source.remarks().forEach(finding -> note(batch, finding.ofFile(file)));
-        statements.finish().forEach(finding -> note(batch, finding));
+    private void finish(IntakeBlock block) {
+        source.remarks().forEach(finding -> note(block, finding.ofFile(file.name())));
+        statements.finish().forEach(finding -> note(block, finding));
         tally.proof = statements.proof().orElse(null);
         tally.spans.addAll(statements.spans());
         if (tally.rows == 0 && tally.spans.isEmpty()) {
-            note(batch, Rule.FILE_EMPTY, 0, "", "holds nothing", "download it again");
+            note(block, Rule.FILE_EMPTY, 0, "", "holds nothing", "download it again");
         } else if (readers == null
                 && !unreadable
                 && source.titles() == null
                 && layout.format().titlesRow() > 0) {
             note(
-                    batch,
+                    block,
                     Rule.TITLES_MISSING,
                     0,
                     "",
@@ -483,7 +475,7 @@ public final class Intake {
         }
         if (datesBelow > 0) {
             note(
-                    batch,
+                    block,
                     Rule.ROWS_BELOW_DATA,
                     firstRowBelow,
                     layout.format().until(),
@@ -492,24 +484,24 @@ public final class Intake {
                     "does 'until' stop too early?");
         }
         if (chain != null) {
-            finishBalance(batch);
+            finishBalance(block);
         }
     }
 
-    private void finishBalance(IntakeBlock batch) {
+    private void finishBalance(IntakeBlock block) {
         long stated = chain.contradictedClosing();
         if (stated != SourceRecord.ABSENT) {
             note(
-                    batch,
+                    block,
                     Rule.BALANCE_CLOSING,
                     firstRowBelow,
-                    Money.show(stated, numbers.decimals()),
-                    "the lines lead to " + Money.show(chain.closing(), numbers.decimals()),
+                    Money.show(stated, file.currency()),
+                    "the lines lead to " + Money.show(chain.closing(), file.currency()),
                     "is the file cut off, or a line missing at its end?");
         }
         if (chain.runsTheOtherWay()) {
             note(
-                    batch,
+                    block,
                     Rule.BALANCE_BROKEN,
                     0,
                     "",
@@ -530,12 +522,12 @@ public final class Intake {
     }
 
     /** A finding about the file as a whole; a blocker among these holds the file. */
-    private void note(IntakeBlock batch, Rule rule, long row, String value, String reason, String suggestion) {
-        note(batch, new Finding(rule, Origin.of(file, row), "", value, reason, suggestion));
+    private void note(IntakeBlock block, Rule rule, long row, String value, String reason, String suggestion) {
+        note(block, new Finding(rule, Origin.of(file.name(), row), "", value, reason, suggestion));
     }
 
-    private void note(IntakeBlock batch, Finding finding) {
+    private void note(IntakeBlock block, Finding finding) {
         tally.failed |= finding.severity() == Severity.BLOCKER;
-        batch.findings().add(finding);
+        block.findings().add(finding);
     }
 }

@@ -7,7 +7,7 @@ import java.util.List;
 
 /** Some records in the order of the file, with the findings made while reading them: what passes between threads. */
 public final class IntakeBlock {
-    /** Records in a full batch. */
+    /** Records in a full block. */
     public static final int SIZE = 1024;
 
     private final RecordBlock records;

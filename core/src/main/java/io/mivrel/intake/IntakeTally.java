@@ -1,9 +1,10 @@
 package io.mivrel.intake;
 
-import io.mivrel.model.Totals;
+import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -21,14 +22,15 @@ public final class IntakeTally {
     long unreadable;
     long firstDay = Long.MAX_VALUE;
     long lastDay = Long.MIN_VALUE;
-    final Totals totals = new Totals();
+    final Totals totals;
     final Map<LeftOut, Long> leftOut = new EnumMap<>(LeftOut.class);
     final List<StatementSpan> spans = new ArrayList<>();
     BalanceProof proof;
     boolean failed;
 
-    IntakeTally(String file) {
+    IntakeTally(String file, Currency currency) {
         this.file = file;
+        this.totals = new Totals(currency);
     }
 
     void leaveOut(LeftOut cause) {

@@ -1,7 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
+import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.Shape;
@@ -21,7 +21,7 @@ import java.util.Set;
  */
 public final class Layout {
     private final String name;
-    private final FieldTable gives;
+    private final Kind gives;
     private final String account;
     private final FileFormat form;
     private final AmountFormat numbers;
@@ -46,8 +46,8 @@ public final class Layout {
         this.columnsInOrder = List.copyOf(builder.columnsInOrder);
     }
 
-    /** Starts a layout that gives records of one of the tables, such as {@code BankLines.TABLE}. */
-    public static Builder named(String name, FieldTable gives) {
+    /** Starts a layout that gives records of a kind, such as {@code BankLines.KIND}. */
+    public static Builder named(String name, Kind gives) {
         return new Builder(name, gives);
     }
 
@@ -55,7 +55,7 @@ public final class Layout {
         return name;
     }
 
-    public FieldTable gives() {
+    public Kind gives() {
         return gives;
     }
 
@@ -106,12 +106,12 @@ public final class Layout {
     /** What is missing for the layout to give whole records, in words; empty when nothing is. */
     public List<String> gaps() {
         List<String> gaps = new ArrayList<>();
-        for (Field field : gives.fields()) {
+        for (Field field : gives.table().fields()) {
             if (field.required() && !field.derived() && !fields.containsKey(field)) {
                 gaps.add("the field '" + field.name() + "' is required for " + gives.name());
             }
         }
-        AmountRule rule = AmountRule.of(gives);
+        AmountRule rule = new AmountRule(gives);
         gaps.addAll(rule.gaps(fields.keySet()));
         return gaps;
     }
@@ -119,7 +119,7 @@ public final class Layout {
     /** Collects a layout. */
     public static final class Builder {
         private final String name;
-        private final FieldTable gives;
+        private final Kind gives;
         private String account;
         private FileFormat form = FileFormat.csv();
         private AmountFormat numbers = new AmountFormat(2, '.', ',', false, false, "");
@@ -130,7 +130,7 @@ public final class Layout {
         private final List<Shape> shapes = new ArrayList<>();
         private final List<String> columnsInOrder = new ArrayList<>();
 
-        private Builder(String name, FieldTable gives) {
+        private Builder(String name, Kind gives) {
             this.name = Objects.requireNonNull(name);
             this.gives = Objects.requireNonNull(gives);
         }
@@ -156,6 +156,10 @@ public final class Layout {
         }
 
         public Builder field(Field field, FieldSource source) {
+            if (field.table() != gives.table()) {
+                throw new IllegalArgumentException(
+                        "the layout '" + name + "' gives " + gives.name() + ", but " + field + " is of another table");
+            }
             fields.put(Objects.requireNonNull(field), Objects.requireNonNull(source));
             return this;
         }

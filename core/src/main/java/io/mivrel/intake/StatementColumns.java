@@ -1,7 +1,8 @@
 package io.mivrel.intake;
 
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
+import io.mivrel.model.Kind;
 import io.mivrel.rows.FileKind;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,6 +26,9 @@ public final class StatementColumns {
     /** All of them, in the order of the cells. */
     public static final List<String> ALL =
             List.of(DATE, VALUE_DATE, AMOUNT, PAYEE, NARRATIVE, REFERENCE, BANK_REFERENCE, TYPE);
+
+    /** What the entries of every statement are. */
+    public static final Kind KIND = BankLines.KIND;
 
     private StatementColumns() {}
 

@@ -2,14 +2,15 @@ package io.mivrel.intake;
 
 import io.mivrel.books.Account;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.Statement;
 import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -20,9 +21,9 @@ import java.util.Optional;
  */
 final class StatementFollower {
     private final String file;
-    private final Account account;
-    private final String homeCurrency;
-    private final int decimals;
+    private Account account;
+    private boolean comparesCurrency;
+    private final Currency currency;
     private final AmountFormat format;
     private final List<StatementSpan> spans = new ArrayList<>();
     private final List<Finding> findings = new ArrayList<>();
@@ -34,13 +35,16 @@ final class StatementFollower {
     private long broken;
     private boolean accountUnchecked;
 
-    /** {@code account} is {@code null} when the books do not know it; then it is not compared. */
-    StatementFollower(String file, Account account, String homeCurrency, int decimals) {
+    StatementFollower(String file, Currency currency) {
         this.file = file;
-        this.account = account;
-        this.homeCurrency = homeCurrency;
-        this.decimals = decimals;
-        this.format = AmountFormat.plain(decimals);
+        this.currency = currency;
+        this.format = AmountFormat.plain(Money.decimals(currency));
+    }
+
+    /** {@code known} is {@code null} when the books do not know the account; then its number is not compared. */
+    void compareWith(Account known) {
+        account = known;
+        comparesCurrency = true;
     }
 
     /** An entry of the statement; {@link SourceRecord#ABSENT} when its amount could not be read. Signs as in the file. */
@@ -87,10 +91,9 @@ final class StatementFollower {
     }
 
     private void whoseItIs(Statement statement) {
-        String currency = account == null || account.currency() == null ? homeCurrency : account.currency();
         if (statement.currency() != null
-                && currency != null
-                && !statement.currency().equals(currency)) {
+                && comparesCurrency
+                && !statement.currency().equals(currency.getCurrencyCode())) {
             wrong(
                     Rule.STATEMENT_CURRENCY,
                     statement,
@@ -125,12 +128,12 @@ final class StatementFollower {
     private static boolean isSame(String number, Statement statement) {
         String wanted = plain(number);
         String found = plain(statement.account());
-        String currency = statement.currency() == null ? "" : statement.currency();
+        String ofStatement = statement.currency() == null ? "" : statement.currency();
         String own = statement.account().substring(statement.account().lastIndexOf('/') + 1);
         return found.equals(wanted)
                 || plain(own).equals(wanted)
-                || found.equals(wanted + currency)
-                || plain(own).equals(wanted + currency);
+                || found.equals(wanted + ofStatement)
+                || plain(own).equals(wanted + ofStatement);
     }
 
     private static String plain(String number) {
@@ -220,7 +223,7 @@ final class StatementFollower {
     }
 
     private String show(long minor) {
-        return Money.show(minor, decimals);
+        return Money.show(minor, currency);
     }
 
     List<StatementSpan> spans() {

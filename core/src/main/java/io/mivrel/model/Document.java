@@ -1,47 +1,130 @@
 package io.mivrel.model;
 
+import io.mivrel.money.Totals;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
- * The smallest thing that is delivered or held. Every kind of document says which journal it amounts to, so that
- * balance, totals and proof work for all of them. Immutable.
+ * The smallest thing that is delivered or held: a heading with a tree of lines over the table of its kind, and the journal
+ * it amounts to. Made by the {@link Drafter} of its kind. Immutable, except that the journal is made when it is first
+ * asked for; so for one thread at a time.
  */
-public sealed interface Document permits Journal, Invoice, BankTransaction {
+public final class Document {
+    private final Kind kind;
+    private final RecordRange records;
+    private final Line heading;
+    private final String reference;
+    private final Drafter drafter;
+    private List<Line> lines;
+    private Document journal;
 
-    /** The reference or number; for a bank line its origin when it has none. */
-    String reference();
+    /**
+     * @param records the source records, in the order of the file
+     * @param heading the top of its tree, which is complete from now on
+     * @param reference what it is called; {@code null} only when it is not valid
+     * @param drafter makes its journal; {@code null} for a journal itself
+     */
+    public Document(Kind kind, RecordRange records, Line heading, String reference, Drafter drafter) {
+        this.kind = kind;
+        this.records = records;
+        this.heading = heading;
+        this.reference = reference;
+        this.drafter = drafter;
+        heading.complete();
+    }
 
-    /** The date; {@code null} only when the document is not sound. */
-    LocalDate date();
-
-    /** The date as an epoch day; {@link SourceRecord#ABSENT} when there is none. */
-    default long day() {
-        LocalDate date = date();
-        return date == null ? SourceRecord.ABSENT : date.toEpochDay();
+    public Kind kind() {
+        return kind;
     }
 
     /** The source records, in the order of the file. */
-    List<SourceRecord> records();
+    public RecordRange records() {
+        return records;
+    }
 
-    /** The double entry of this document; only to be asked of a sound one. */
-    Journal journal();
+    /** The reference or number; for a document without one, a name made of its origin. */
+    public String reference() {
+        return reference;
+    }
 
-    /** The primary amounts of the records, signed, for control totals. */
-    void addTo(Totals totals);
+    public Line heading() {
+        return heading;
+    }
 
-    /** False when one of its records is not sound: it is held, and checks that need its values skip it. */
-    default boolean isValid() {
-        for (SourceRecord record : records()) {
-            if (!record.isValid()) {
-                return false;
-            }
+    /** The lines that carry the amounts. */
+    public List<Line> lines() {
+        if (lines == null) {
+            lines = lines(kind.amount().level());
         }
-        return true;
+        return lines;
+    }
+
+    /** All nodes of a level, in the order of the source. */
+    public List<Line> lines(Level level) {
+        List<Line> found = List.of(heading);
+        for (int depth = 0; depth < level.depth(); depth++) {
+            List<Line> below = new ArrayList<>();
+            found.forEach(line -> below.addAll(line.children()));
+            found = below;
+        }
+        return found;
+    }
+
+    /** The date as an epoch day; {@link SourceRecord#ABSENT} when there is none. */
+    public long day() {
+        return heading.number(kind.date());
+    }
+
+    /** The date; {@code null} only when the document is not valid. */
+    public LocalDate date() {
+        long day = day();
+        return day == SourceRecord.ABSENT ? null : LocalDate.ofEpochDay(day);
+    }
+
+    /** False when a blocker was found while one of its records was read: it is held, and checks of values skip it. */
+    public boolean isValid() {
+        return records.isValid();
     }
 
     /** The place of its first record. */
-    default Origin origin() {
-        return records().get(0).origin();
+    public Origin origin() {
+        return records.get(0).origin();
+    }
+
+    /** The double entry of this document; only to be asked of a valid one. {@code null} when its kind has none. */
+    public Document journal() {
+        if (kind.isJournal()) {
+            return this;
+        }
+        if (journal == null && drafter != null) {
+            journal = drafter.journal(this);
+        }
+        return journal;
+    }
+
+    /** The sum of its lines' amounts in minor units; nil for a journal that balances. */
+    public long difference() {
+        long sum = 0;
+        for (Line line : lines()) {
+            sum = Math.addExact(sum, line.minor());
+        }
+        return sum;
+    }
+
+    /** Adds the amounts of its records, signed as the books see them, to control totals. */
+    public void addTo(Totals totals) {
+        RecordBlock block = records.block();
+        for (int i = records.from(); i < records.to(); i++) {
+            long amount = kind.signedAmount(block, i);
+            if (amount != SourceRecord.ABSENT) {
+                totals.add(amount, block.currency());
+            }
+        }
+    }
+
+    @Override
+    public String toString() {
+        return kind.words().one() + " " + reference + " (" + origin() + ")";
     }
 }

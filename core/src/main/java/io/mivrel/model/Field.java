@@ -1,34 +1,109 @@
 package io.mivrel.model;
 
 /**
- * One field of a {@link FieldTable}.
- *
- * @param name the name used in layouts, deliveries and findings
- * @param type what its values are
- * @param required true when every row must give it
- * @param heading true when it belongs to the whole document, so that all lines of one must agree
- * @param derived true when Mivrel works it out, so that it can be delivered but not read
- * @param meaning one sentence for people
- * @param slot where a {@link SourceRecord} keeps it; -1 for a derived field
+ * One field of one {@link FieldTable}, and equal to no other: two tables may both have a {@code date}, and a record asked
+ * for the wrong one throws. Made by the {@link Level} that declares it. Immutable.
  */
-public record Field(
-        String name, FieldType type, boolean required, boolean heading, boolean derived, String meaning, int slot) {
-    // Written out, because what the language makes of a record when it is first asked takes a short command 0.04 s.
-    @Override
-    public boolean equals(Object other) {
-        return this == other
-                || other instanceof Field field
-                        && name.equals(field.name)
-                        && type == field.type
-                        && required == field.required
-                        && heading == field.heading
-                        && derived == field.derived
-                        && meaning.equals(field.meaning)
-                        && slot == field.slot;
+public final class Field {
+    /** Kept beside the level: it is compared for every value of every row. */
+    private final FieldTable table;
+
+    private final Level level;
+    private final String name;
+    private final FieldType type;
+    private final boolean required;
+    private final Derivation derivation;
+    private final Field currency;
+    private final String meaning;
+    private final int ordinal;
+    private final int slot;
+
+    Field(
+            Level level,
+            String name,
+            FieldType type,
+            boolean required,
+            Derivation derivation,
+            Field currency,
+            String meaning,
+            int ordinal,
+            int slot) {
+        this.table = level.table();
+        this.level = level;
+        this.name = name;
+        this.type = type;
+        this.required = required;
+        this.derivation = derivation;
+        this.currency = currency;
+        this.meaning = meaning;
+        this.ordinal = ordinal;
+        this.slot = slot;
+    }
+
+    /** The table that it belongs to. */
+    public FieldTable table() {
+        return table;
+    }
+
+    /** The level that it belongs to. */
+    public Level level() {
+        return level;
+    }
+
+    /** The name used in layouts, deliveries and findings. */
+    public String name() {
+        return name;
+    }
+
+    /** What its values are. */
+    public FieldType type() {
+        return type;
+    }
+
+    /** True when every row must give it. */
+    public boolean required() {
+        return required;
+    }
+
+    /** True when it is worked out, so that it can be delivered but not read. */
+    public boolean derived() {
+        return derivation != Derivation.NONE;
+    }
+
+    public Derivation derivation() {
+        return derivation;
+    }
+
+    /** The field that names the currency of this amount; {@code null} for an amount in the currency of its file. */
+    public Field currency() {
+        return currency;
+    }
+
+    /** One sentence for people. */
+    public String meaning() {
+        return meaning;
+    }
+
+    /** Its place in the table, from 0. */
+    int ordinal() {
+        return ordinal;
+    }
+
+    /** Where a record keeps it among the fields of its storage; -1 for a derived field. */
+    int slot() {
+        return slot;
+    }
+
+    /** Throws {@link IllegalArgumentException} when it belongs to another table. */
+    void requireOf(FieldTable asked) {
+        if (table != asked) {
+            throw new IllegalArgumentException(
+                    "'" + name + "' is a field of " + table.name() + ", not of " + asked.name());
+        }
     }
 
     @Override
-    public int hashCode() {
-        return name.hashCode();
+    public String toString() {
+        return name + " of " + table.name();
     }
 }

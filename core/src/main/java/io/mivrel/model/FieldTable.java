@@ -7,22 +7,51 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * The fields of one kind of record, declared once: layouts, deliveries and the field pages of the documentation all
- * derive from it. Filled while its class is loaded and never changed after.
+ * The fields of one kind of record, declared once on their {@link Level}s: layouts, deliveries and the field pages of the
+ * documentation all derive from it. Filled while its class is loaded; once a {@link Kind} is made of it, a further
+ * declaration throws {@link IllegalStateException}.
  */
 public final class FieldTable {
     private final String name;
+    private final List<Level> levels;
     private final Map<String, Field> fields = new LinkedHashMap<>();
     private int numbers;
     private int objects;
+    private boolean complete;
 
-    FieldTable(String name) {
+    /**
+     * @param name the kind of record in the plural, as settings write it: {@code bank lines}
+     * @param levels the levels from the document down, at least one, in the singular
+     */
+    public FieldTable(String name, String... levels) {
         this.name = name;
+        List<Level> made = new ArrayList<>();
+        for (String level : levels) {
+            made.add(new Level(this, level, made.size()));
+        }
+        if (made.isEmpty()) {
+            throw new IllegalArgumentException("a table has at least one level");
+        }
+        this.levels = List.copyOf(made);
     }
 
     /** The kind of record in the plural, as settings write it: {@code bank lines}. */
     public String name() {
         return name;
+    }
+
+    /** From the document down. */
+    public List<Level> levels() {
+        return levels;
+    }
+
+    /** The level of a depth, from 0 for the document. */
+    public Level level(int depth) {
+        return levels.get(depth);
+    }
+
+    public Level deepest() {
+        return levels.get(levels.size() - 1);
     }
 
     /** All fields in the order of their declaration. */
@@ -50,36 +79,34 @@ public final class FieldTable {
         return objects;
     }
 
-    Field required(String field, FieldType type, String meaning) {
-        return add(field, type, true, false, meaning);
+    void complete() {
+        complete = true;
     }
 
-    Field optional(String field, FieldType type, String meaning) {
-        return add(field, type, false, false, meaning);
-    }
-
-    Field heading(String field, FieldType type, boolean required, String meaning) {
-        return add(field, type, required, true, meaning);
-    }
-
-    Field derived(String field, FieldType type, String meaning) {
-        return put(new Field(field, type, false, false, true, meaning, -1));
-    }
-
-    private Field add(String field, FieldType type, boolean required, boolean heading, String meaning) {
-        int slot = type.isNumeric() ? numbers++ : objects++;
-        return put(new Field(field, type, required, heading, false, meaning, slot));
-    }
-
-    private Field put(Field field) {
-        if (fields.put(field.name(), field) != null) {
-            throw new IllegalStateException("field declared twice: " + field.name());
+    Field declare(
+            Level level,
+            String field,
+            FieldType type,
+            boolean required,
+            Derivation derivation,
+            Field currency,
+            String meaning) {
+        if (complete) {
+            throw new IllegalStateException("the table of " + name + " is complete: '" + field + "' comes too late");
         }
-        return field;
+        if (currency != null) {
+            currency.requireOf(this);
+        }
+        int slot = derivation != Derivation.NONE ? -1 : type.isNumeric() ? numbers++ : objects++;
+        Field made = new Field(level, field, type, required, derivation, currency, meaning, fields.size(), slot);
+        if (fields.put(field, made) != null) {
+            throw new IllegalStateException("field declared twice: " + field);
+        }
+        return made;
     }
 
-    /** All tables, in the order of the documentation. */
-    public static List<FieldTable> all() {
-        return new ArrayList<>(List.of(BankLines.TABLE, JournalLines.TABLE, InvoiceLines.TABLE));
+    @Override
+    public String toString() {
+        return name;
     }
 }

@@ -4,22 +4,22 @@ import io.mivrel.text.Spans;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.Objects;
 
 /**
- * Records of one file in their order, kept by column: numbers in arrays of {@code long}, texts and codes as stretches of
+ * Records of one file in their order, kept in columns: numbers in arrays of {@code long}, texts and codes as stretches of
  * one array of UTF-8 bytes. A {@link SourceRecord} is a view of one place in it, a {@link RecordRange} of several. Filled by one
  * thread, row by row; read-only once it is handed on.
  *
- * <p>What runs over millions of rows asks the batch itself for a field of a record; what wants comfort asks the record.
+ * <p>What runs over millions of rows asks the block itself for a field of a record; what wants comfort asks the record.
  */
 public final class RecordBlock {
     /** The column of a field that no record has; never written. */
     private static final int[] NOWHERE = new int[1024];
 
     private final FieldTable table;
-    private final String file;
-    private final String sheet;
+    private final SourceFile source;
     final long[] rows;
     final boolean[] sound;
     final long[][] numbers;
@@ -32,11 +32,10 @@ public final class RecordBlock {
     private int size;
     private int begun = -1;
 
-    /** An empty batch for at most {@code capacity} records. */
-    public RecordBlock(FieldTable table, String file, String sheet, int capacity) {
+    /** An empty block for at most {@code capacity} records. */
+    public RecordBlock(FieldTable table, SourceFile source, int capacity) {
         this.table = Objects.requireNonNull(table);
-        this.file = Objects.requireNonNull(file);
-        this.sheet = Objects.requireNonNull(sheet);
+        this.source = Objects.requireNonNull(source);
         this.rows = new long[capacity];
         this.sound = new boolean[capacity];
         this.numbers = new long[table.numberSlots()][capacity];
@@ -62,12 +61,14 @@ public final class RecordBlock {
         return table;
     }
 
-    public String file() {
-        return file;
+    /** What all its records have in common. */
+    public SourceFile source() {
+        return source;
     }
 
-    public String sheet() {
-        return sheet;
+    /** The currency of every amount that names none of its own. */
+    public Currency currency() {
+        return source.currency();
     }
 
     /** Records that are finished. */
@@ -101,7 +102,7 @@ public final class RecordBlock {
 
     /** Minor units of an amount field, or the epoch day of a date field; {@link SourceRecord#ABSENT} when blank. */
     public long number(Field field, int index) {
-        return numbers[field.slot()][index];
+        return numbers[slot(field)][index];
     }
 
     /** The UTF-8 bytes that texts and codes lie in. */
@@ -111,22 +112,23 @@ public final class RecordBlock {
 
     /** Where a text or code of a record begins in {@link #textBytes}. */
     public int textStart(Field field, int index) {
-        return textStarts[field.slot()][index];
+        return textStarts[slot(field)][index];
     }
 
     /** Where it ends, exclusive; equal to the start when it is blank. */
     public int textEnd(Field field, int index) {
-        return textEnds[field.slot()][index];
+        return textEnds[slot(field)][index];
     }
 
     /** A text or code as a new string; {@code null} when blank. */
     public String text(Field field, int index) {
-        int start = textStarts[field.slot()][index];
-        int length = textEnds[field.slot()][index] - start;
+        int slot = slot(field);
+        int start = textStarts[slot][index];
+        int length = textEnds[slot][index] - start;
         return length == 0 ? null : new String(texts, start, length, StandardCharsets.UTF_8);
     }
 
-    /** True when two records, of this batch and of another, have the same text or code in a field, or none. */
+    /** True when two records, of this block and of another, have the same text or code in a field, or none. */
     public boolean sameText(Field field, int index, RecordBlock other, int otherIndex) {
         int start = textStart(field, index);
         int length = textEnd(field, index) - start;
@@ -137,7 +139,7 @@ public final class RecordBlock {
 
     /** True when no record has a value in a field of text or code. */
     public boolean lacks(Field field) {
-        return !filled[field.slot()];
+        return !filled[slot(field)];
     }
 
     /** Begins the next record with every field absent; one that was begun and not ended is given up. */
@@ -171,18 +173,18 @@ public final class RecordBlock {
 
     /** Minor units or an epoch day. */
     public void put(Field field, long number) {
-        numbers[field.slot()][size] = number;
+        numbers[slot(field)][size] = number;
     }
 
     /** A decimal number; a {@code null} leaves it absent. */
     public void put(Field field, BigDecimal value) {
-        objects[field.slot()][size] = value;
+        objects[slot(field)][size] = value;
     }
 
     /** A text or code, copied. */
     public void put(Field field, byte[] bytes, int from, int to) {
         if (from < to) {
-            put(field.slot(), size, bytes, from, to - from);
+            put(slot(field), size, bytes, from, to - from);
         }
     }
 
@@ -199,6 +201,27 @@ public final class RecordBlock {
         textEnds[slot][index] = textLength;
     }
 
+    // A field of another table would answer with whatever stands at the same place.
+    private int slot(Field field) {
+        if (field.table() != table || field.slot() < 0) {
+            throw wrong(field);
+        }
+        return field.slot();
+    }
+
+    private IllegalArgumentException wrong(Field field) {
+        return new IllegalArgumentException(
+                field.table() != table
+                        ? "'" + field.name() + "' is a field of "
+                                + field.table().name() + ", and these are " + table.name()
+                        : "'" + field.name() + "' of " + table.name() + " is worked out, so no record has it");
+    }
+
+    /** The decimal number of a record, or {@code null}. */
+    public BigDecimal decimal(Field field, int index) {
+        return objects[slot(field)][index];
+    }
+
     private void fill(int slot) {
         filled[slot] = true;
         textStarts[slot] = new int[rows.length];
@@ -213,7 +236,7 @@ public final class RecordBlock {
         }
     }
 
-    // Adds a copy of a record of another batch of the same table.
+    // Adds a copy of a record of another block of the same table.
     void add(RecordBlock from, int index) {
         begin(from.rows[index]);
         for (int slot = 0; slot < numbers.length; slot++) {
@@ -231,12 +254,12 @@ public final class RecordBlock {
 
     /** The number of the record that is being filled; {@link SourceRecord#ABSENT} when none was put. */
     public long number(Field field) {
-        return numbers[field.slot()][size];
+        return numbers[slot(field)][size];
     }
 
     /** The decimal number of the record that is being filled, or {@code null}. */
     public BigDecimal decimal(Field field) {
-        return objects[field.slot()][size];
+        return objects[slot(field)][size];
     }
 
     /** The text or code of the record that is being filled, as a new string, or {@code null}. */

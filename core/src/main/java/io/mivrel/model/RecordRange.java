@@ -6,51 +6,51 @@ import java.util.Objects;
 import java.util.RandomAccess;
 
 /**
- * Records that stand one after the other in a batch. What runs over millions of documents goes over the batch's columns
+ * Records that stand one after the other in a block. What runs over millions of documents goes over the block's columns
  * from {@link #from} up to {@link #to}; for everything else it is a list, whose records are made as they are asked for.
  * Immutable.
  */
 public final class RecordRange extends AbstractList<SourceRecord> implements RandomAccess {
-    private final RecordBlock batch;
+    private final RecordBlock block;
     private final int from;
     private final int to;
 
-    RecordRange(RecordBlock batch, int from, int to) {
-        this.batch = batch;
+    RecordRange(RecordBlock block, int from, int to) {
+        this.block = block;
         this.from = from;
         this.to = to;
     }
 
-    /** Records from anywhere, copied into a batch of their own; at least one, all of one file and sheet. */
+    /** Records from anywhere, copied into a block of their own; at least one, all of one file and sheet. */
     public static RecordRange of(List<SourceRecord> records) {
         if (records instanceof RecordRange range) {
             return range;
         }
-        RecordBlock first = records.get(0).batch();
-        RecordBlock copy = new RecordBlock(first.table(), first.file(), first.sheet(), records.size());
+        RecordBlock first = records.get(0).block();
+        RecordBlock copy = new RecordBlock(first.table(), first.source(), records.size());
         for (SourceRecord record : records) {
-            copy.add(record.batch(), record.index());
+            copy.add(record.block(), record.index());
         }
         return copy.range(0, records.size());
     }
 
-    public RecordBlock batch() {
-        return batch;
+    public RecordBlock block() {
+        return block;
     }
 
-    /** Place of the first record in the batch. */
+    /** Place of the first record in the block. */
     public int from() {
         return from;
     }
 
-    /** Place behind the last record in the batch. */
+    /** Place behind the last record in the block. */
     public int to() {
         return to;
     }
 
     @Override
     public SourceRecord get(int index) {
-        return new SourceRecord(batch, from + Objects.checkIndex(index, to - from));
+        return new SourceRecord(block, from + Objects.checkIndex(index, to - from));
     }
 
     @Override
@@ -61,7 +61,7 @@ public final class RecordRange extends AbstractList<SourceRecord> implements Ran
     /** True when every record is sound. */
     public boolean isValid() {
         for (int i = from; i < to; i++) {
-            if (!batch.isValid(i)) {
+            if (!block.isValid(i)) {
                 return false;
             }
         }
@@ -78,9 +78,9 @@ public final class RecordRange extends AbstractList<SourceRecord> implements Ran
     }
 
     private boolean agreesOnNumber(Field field) {
-        long first = batch.number(field, from);
+        long first = block.number(field, from);
         for (int i = from + 1; i < to; i++) {
-            if (batch.number(field, i) != first) {
+            if (block.number(field, i) != first) {
                 return false;
             }
         }
@@ -89,10 +89,10 @@ public final class RecordRange extends AbstractList<SourceRecord> implements Ran
 
     private boolean agreesOnText(Field field) {
         for (int i = from + 1; i < to; i++) {
-            if (!batch.sameText(field, from, batch, i)) {
+            if (!block.sameText(field, from, block, i)) {
                 return false;
             }
         }
-        return batch.textEnd(field, from) > batch.textStart(field, from);
+        return block.textEnd(field, from) > block.textStart(field, from);
     }
 }

@@ -244,6 +244,14 @@ public enum Rule {
             BLOCKER,
             "Debits and credits of the journal are not equal.",
             "See the likely cause with the finding, and compare with the voucher."),
+    FOREIGN_AMOUNT_DIFFERS(
+            BLOCKER,
+            "A foreign amount has another sign than the home amount beside it, or another figure in the home currency.",
+            "Correct the sign, the amount or the currency."),
+    CURRENCY_UNKNOWN(
+            BLOCKER,
+            "A row names a currency that ISO 4217 does not have, or gives a foreign amount without its currency.",
+            "Correct the currency code, such as EUR."),
     NET_DIFFERS(
             BLOCKER,
             "The net amount of a line is not its quantity times its price.",
@@ -290,13 +298,31 @@ public enum Rule {
             "Deliver as UTF-8, or change the text."),
     CHANGED_SINCE_DELIVERED(
             BLOCKER,
-            "A document with this number was delivered before by a run of the same name, with other figures.",
-            "Post the difference under a number of its own, or withdraw the first one at the receiver. Where numbers begin"
-                    + " anew, as with a year, give the run another name."),
+            "A document with this number was delivered before, with other figures.",
+            "Post the difference under a number of its own, or withdraw the first one at the receiver."),
+    NUMBER_RETURNS(
+            CAUTION,
+            "A document with this number was delivered before with other figures, dated more than half a year apart; numbers"
+                    + " seem to have begun anew, as with a year.",
+            "Look whether they have; else correct the date."),
+    DAYS_DELIVERED_BEFORE(
+            BLOCKER,
+            "The day of a bank line was delivered before from a file in another form, and no line there has its date and"
+                    + " amount, so it may be one of them.",
+            "Take the days from one form only, or enter the line by hand."),
+    DELIVERED_IN_ANOTHER_FORM(
+            CAUTION,
+            "Bank lines were left out because lines with their date and amount were delivered before from a file in another"
+                    + " form.",
+            "Look whether the two files are of the same statement."),
+    DELIVERED_OTHERWISE(
+            NOTE,
+            "Documents went out by another delivery before, and not by this one; they were left out.",
+            "Nothing to do, unless this delivery should have them too: then say so in the run sheet."),
     DELIVERED_BEFORE(
             NOTE,
-            "Documents of this run were delivered before by a run of the same name; they were left out.",
-            "Nothing to do. To deliver it once more on purpose, give the run sheet another name.");
+            "Documents of this run were delivered by an earlier run of the company; they were left out.",
+            "Nothing to do.");
 
     private final Severity severity;
     private final String meaning;

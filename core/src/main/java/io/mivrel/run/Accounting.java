@@ -1,7 +1,7 @@
 package io.mivrel.run;
 
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.model.Totals;
+import io.mivrel.money.Totals;
 
 /**
  * Asserts that no row and no amount is unaccounted for. The counters compared here are kept by different stages; if
@@ -18,12 +18,12 @@ final class Accounting {
         }
         long fates = report.clear().rows() + report.held().rows() + report.rowsLeftOut();
         require(report.rowsRead() == fates, "rows read and accounted for", report);
-        Totals documents = new Totals();
-        documents.add(report.clear().totals());
-        documents.add(report.held().totals());
-        documents.add(report.before().totals());
-        documents.add(report.beyondPilot().totals());
-        documents.add(report.takenOnce().totals());
+        Totals documents = new Totals(report.currency());
+        documents.add(report.clear().recordTotals());
+        documents.add(report.held().recordTotals());
+        documents.add(report.before().recordTotals());
+        documents.add(report.beyondPilot().recordTotals());
+        documents.add(report.takenOnce().recordTotals());
         require(report.readTotals().agreesWith(documents), "amounts read and accounted for", report);
     }
 

@@ -3,10 +3,10 @@ package io.mivrel.run;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Money;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -205,7 +205,7 @@ final class Continuity {
     }
 
     private String show(long minor) {
-        return Money.show(minor, plan.books().decimals());
+        return Money.show(minor, plan.currency());
     }
 
     List<Finding> findings() {

@@ -2,7 +2,29 @@ package io.mivrel.run;
 
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.Outlet;
-import java.util.function.Supplier;
+import io.mivrel.delivery.Sheet;
+import java.util.Objects;
+import java.util.function.Function;
 
-/** One delivery asked of a run, and where it goes; a run that starts over asks for a new outlet. */
-public record DeliveryTarget(Delivery delivery, Supplier<Outlet> outlet) {}
+/**
+ * What is delivered where.
+ *
+ * @param delivery the form
+ * @param outlets where each sheet goes; a run that starts over asks for new outlets
+ * @param earlier what becomes of documents that went out by another delivery before
+ */
+public record DeliveryTarget(Delivery delivery, Function<Sheet, Outlet> outlets, Earlier earlier) {
+    /** What becomes of documents that went out before, but not by this delivery. */
+    public enum Earlier {
+        /** They are left out, and said to be. */
+        LEFT_OUT,
+        /** They go out by this delivery too. */
+        DELIVERED_TOO
+    }
+
+    public DeliveryTarget {
+        Objects.requireNonNull(delivery);
+        Objects.requireNonNull(outlets);
+        Objects.requireNonNull(earlier);
+    }
+}

@@ -2,34 +2,58 @@ package io.mivrel.run;
 
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Kind;
+import io.mivrel.model.Line;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.model.Totals;
+import io.mivrel.money.Totals;
 import java.time.LocalDate;
+import java.util.Currency;
 
-/** Counts of the documents that shared one fate: clear, held, or beyond the pilot. For one thread. */
+/** Counts of the documents that shared one disposition: clear, held, or beyond the pilot. For one thread. */
 public final class DocumentCount {
     private long documents;
     private long rows;
-    private final Totals totals = new Totals();
+    private final Totals totals;
+    private final Totals recordTotals;
     private long first = Long.MAX_VALUE;
     private long last = Long.MIN_VALUE;
+
+    /** Of a kind whose lines stand above its records, a line that several records share counts once in {@link #totals}. */
+    DocumentCount(Kind kind, Currency currency) {
+        totals = new Totals(currency);
+        boolean oneForOne = kind.amount().level() == kind.table().deepest();
+        recordTotals = oneForOne ? totals : new Totals(currency);
+    }
 
     void add(Document document) {
         documents++;
         rows += document.records().size();
-        document.addTo(totals);
-        seen(document.day());
+        document.addTo(recordTotals);
+        if (recordTotals != totals) {
+            for (Line line : document.lines()) {
+                long amount = document.kind()
+                        .signedAmount(line.source().block(), line.source().index());
+                if (amount != SourceRecord.ABSENT) {
+                    totals.add(amount, line.currency());
+                }
+            }
+        }
+        seen(document.records()
+                .block()
+                .number(document.kind().date(), document.records().from()));
     }
 
-    /** Adds a document of a batch. */
-    void add(DocumentBlock batch, int document) {
-        int to = batch.to(document);
+    /** Adds a document of a block. */
+    void add(DocumentBlock block, int document) {
+        int to = block.to(document);
         documents++;
-        for (int line = batch.from(document); line < to; line++) {
+        for (int line = block.from(document); line < to; line++) {
             rows++;
-            totals.add(batch.records().number(batch.amount(), line));
+            totals.add(
+                    block.records().number(block.kind().amount(), line),
+                    block.records().currency());
         }
-        seen(batch.day(document));
+        seen(block.day(document));
     }
 
     private void seen(long day) {
@@ -43,6 +67,9 @@ public final class DocumentCount {
         documents += other.documents;
         rows += other.rows;
         totals.add(other.totals);
+        if (recordTotals != totals) {
+            recordTotals.add(other.recordTotals);
+        }
     }
 
     void addUnreadRows(long count) {
@@ -58,8 +85,14 @@ public final class DocumentCount {
         return rows;
     }
 
+    /** Sums of the lines' amounts. */
     public Totals totals() {
         return totals;
+    }
+
+    /** Sums of the amounts of all records, where several may share a line; to compare with what was read. */
+    Totals recordTotals() {
+        return recordTotals;
     }
 
     /** {@code null} when there is no document with a date. */

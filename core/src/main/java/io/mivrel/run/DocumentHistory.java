@@ -1,42 +1,73 @@
 package io.mivrel.run;
 
+import io.mivrel.model.Kind;
+import io.mivrel.model.RecordRange;
 import java.io.IOException;
 
 /**
- * What was delivered by earlier runs of the same name. A document is known by 64-bit hashes: {@code identity} of what it
- * is called and {@code content} of its figures; where both are equal it has no name, and two equal ones are two. Called
- * from the run's thread.
+ * What earlier runs delivered, and what this one is about to. A document is known by the hashes of its kind's {@link
+ * io.mivrel.model.DocumentIdentity}; where identity and content are equal it has no name, and two equal ones are two.
+ * Called from the run's thread.
  */
 public interface DocumentHistory {
-
-    /** What an earlier run says of a document. */
+    /** What earlier runs say of a document. */
     enum Verdict {
         NEW,
         /** Delivered before with the same figures. */
         DELIVERED,
         /** Delivered before under this name with other figures. */
-        CHANGED
+        CHANGED,
+        /** Delivered before under this name so long ago that numbers have begun anew. */
+        NUMBER_RETURNS,
+        /** Its day was delivered before from a file in another form, and nothing there has its date and amount. */
+        UNSURE
     }
 
     /** Nothing was delivered before, and nothing is remembered. */
     DocumentHistory NONE = new DocumentHistory() {
         @Override
-        public Verdict judge(long identity, long content) {
+        public Verdict judge(Kind kind, RecordRange records, long identity, long content) {
             return Verdict.NEW;
         }
 
         @Override
-        public void remember(long identity, long content) {}
+        public long lacking() {
+            return 0;
+        }
+
+        @Override
+        public long matchedByAmount() {
+            return 0;
+        }
+
+        @Override
+        public void remember(Kind kind, RecordRange records, long identity, long content, long deliveries) {}
 
         @Override
         public void startOver() {}
     };
 
     /** Judges the next document of the run. Of equal ones without a name, as many are known as were delivered. */
-    Verdict judge(long identity, long content);
+    Verdict judge(Kind kind, RecordRange records, long identity, long content) throws IOException;
 
-    /** Takes note of a document that this run delivers. */
-    void remember(long identity, long content) throws IOException;
+    /**
+     * Of the document that was judged {@link Verdict#DELIVERED} last: which of the run's deliveries it did not go out by, a
+     * bit for each in the order of the plan.
+     */
+    long lacking();
+
+    /**
+     * How many documents were judged {@link Verdict#DELIVERED} because one with their date and amount was, in a file of
+     * another form.
+     */
+    long matchedByAmount() throws IOException;
+
+    /**
+     * Takes note of a document that this run delivers.
+     *
+     * @param deliveries by which deliveries of the run, a bit for each; all bits for all
+     */
+    void remember(Kind kind, RecordRange records, long identity, long content, long deliveries) throws IOException;
 
     /** Forgets what this run has judged and noted so far. */
     void startOver() throws IOException;

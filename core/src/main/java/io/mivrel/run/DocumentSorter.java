@@ -4,59 +4,107 @@ import io.mivrel.checking.Check;
 import io.mivrel.delivery.DeliveryWriter;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.DocumentIdentity;
 import io.mivrel.model.Finding;
+import io.mivrel.model.Kind;
+import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.run.DocumentHistory.Verdict;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.IntConsumer;
 
-/** Decides the fate of each document of a pass: checks it, asks the memory, counts it, and has the clear ones written. */
+/** Sorts the documents of a pass: checks each, asks the history, counts it, and has the clear ones written. */
 final class DocumentSorter {
-    final DocumentCount clear = new DocumentCount();
-    final DocumentCount held = new DocumentCount();
+    /** Every delivery of the run. */
+    private static final long ALL = -1;
+
+    final DocumentCount clear;
+    final DocumentCount held;
     /** Documents that an earlier run delivered. */
-    final DocumentCount before = new DocumentCount();
+    final DocumentCount before;
     /** Documents beyond the pilot. */
-    final DocumentCount beyond = new DocumentCount();
+    final DocumentCount beyond;
+    /** Of those delivered before, how many each delivery of the run lacks. */
+    final long[] lacking;
 
     final FindingLog findings = new FindingLog();
     final Map<String, HeldRows> heldRows = new HashMap<>();
 
     private final RunPlan plan;
+    private final DocumentIdentity identities;
+    private final DocumentHistory history;
     private final List<Check> checks;
-    private final WriterThread writerThread;
+    /** Those without a columnar form. */
+    private final List<Check> objectChecks;
 
-    /**
-     * @param writers write the clear documents; none in a run that only checks
-     */
-    DocumentSorter(RunPlan plan, List<Check> checks, List<DeliveryWriter> writers) {
-        this.plan = plan;
-        this.checks = checks;
-        this.writerThread = writers.isEmpty() ? null : new WriterThread(writers);
+    private final WriterThread writerThread;
+    /** The deliveries that get what went out by others before, a bit for each. */
+    private final long takeEarlier;
+
+    /** Drafts and sorts a document that does not go by its block; {@code noted} is what is known of it already. */
+    interface ByObject {
+        void sort(int document, List<Finding> noted);
     }
 
     /**
-     * Settles a document.
+     * @param writers write the clear documents, in the order of the plan; none in a run that only checks
+     */
+    DocumentSorter(RunPlan plan, List<Check> checks, List<DeliveryWriter> writers, Workers workers) {
+        Kind kind = plan.kind();
+        this.plan = plan;
+        this.identities = kind.identity();
+        this.history = plan.history();
+        this.checks = checks;
+        this.objectChecks = checks.stream().filter(c -> c.columns() == null).toList();
+        this.writerThread = writers.isEmpty() ? null : new WriterThread(writers, workers);
+        this.clear = new DocumentCount(kind, plan.currency());
+        this.held = new DocumentCount(kind, plan.currency());
+        this.before = new DocumentCount(kind, plan.currency());
+        this.beyond = new DocumentCount(kind, plan.currency());
+        this.lacking = new long[plan.targets().size()];
+        long take = 0;
+        for (int i = 0; i < plan.targets().size(); i++) {
+            take |= plan.targets().get(i).earlier() == DeliveryTarget.Earlier.DELIVERED_TOO ? 1L << i : 0;
+        }
+        this.takeEarlier = take;
+    }
+
+    /**
+     * Sorts one document.
      *
      * @param noted what is known of it already; findings are added
      */
-    void settle(Document document, List<Finding> noted) {
-        Fingerprint fingerprint = null;
-        if (document.isValid() && !isBlocked(noted)) {
-            fingerprint = Fingerprint.of(document);
-            DocumentHistory.Verdict verdict = plan.memory().judge(fingerprint.identity(), fingerprint.content());
-            if (verdict == DocumentHistory.Verdict.DELIVERED) {
+    void sort(Document document, List<Finding> noted) {
+        RecordRange records = document.records();
+        if (!document.isValid() || isBlocked(noted)) {
+            settle(document, noted, 0, 0, 0);
+            return;
+        }
+        long identity = identities.identity(records);
+        long content = identities.content(records, identity);
+        long to = ALL;
+        Verdict verdict = judge(document.kind(), records, identity, content);
+        if (verdict == Verdict.DELIVERED) {
+            to = missed();
+            if (to == 0) {
                 before.add(document);
                 return;
             }
-            if (verdict == DocumentHistory.Verdict.CHANGED || !passes(document)) {
-                lookClosely(document, verdict, noted);
-            }
         }
+        if (verdict != Verdict.NEW && verdict != Verdict.DELIVERED) {
+            noted.add(said(document, verdict));
+        }
+        checks.forEach(check -> check(check, document, noted));
+        settle(document, noted, to, identity, content);
+    }
+
+    // What is found is found: counts the document as held or clear, and has it written when it is.
+    private void settle(Document document, List<Finding> noted, long to, long identity, long content) {
         for (Finding finding : noted) {
             findings.add(finding);
         }
@@ -68,87 +116,119 @@ final class DocumentSorter {
             beyond.add(document);
         } else {
             clear.add(document);
-            deliver(document, fingerprint);
+            deliver(document, to, identity, content);
         }
     }
 
     /**
-     * Settles the documents of a batch in their order, those that are clear at a quick look without making an object of
-     * each.
+     * Sorts the documents of a block in their order, those that are clear without making an object of each.
      *
      * @param decided those that can be looked at so; changed here
-     * @param other settles a document of any other kind
+     * @param byObject sorts any other
      */
-    void settle(DocumentBlock batch, boolean[] decided, IntConsumer other) {
+    void sort(DocumentBlock documents, boolean[] decided, ByObject byObject) {
         if (plan.first() > 0) {
             Arrays.fill(decided, false);
         }
         for (Check check : checks) {
-            check.passes(batch, decided);
+            if (check.columns() != null) {
+                check.columns().unmark(documents, decided);
+            }
         }
-        for (int i = settleClear(batch, decided, 0); i < batch.size(); i = settleClear(batch, decided, i + 1)) {
-            other.accept(i);
+        for (int i = deliverClear(documents, decided, 0); i < documents.size(); ) {
+            byObject.sort(i, new ArrayList<>());
+            i = deliverClear(documents, decided, i + 1);
         }
     }
 
-    // From a place on, up to the first that is not clear at a quick look; answers the place of that one, or the end.
-    private int settleClear(DocumentBlock batch, boolean[] passed, int from) {
-        DocumentHistory memory = plan.memory();
+    // From a place on, up to the first that is not clear by its columns; answers the place of that one, or the end.
+    private int deliverClear(DocumentBlock documents, boolean[] marked, int from) {
         int start = from;
         int i = from;
         try {
-            for (; i < batch.size() && passed[i]; i++) {
-                long identity = Fingerprint.identity(batch, i);
-                long content = Fingerprint.content(batch, i, identity);
-                DocumentHistory.Verdict verdict = memory.judge(identity, content);
-                if (verdict == DocumentHistory.Verdict.NEW) {
-                    memory.remember(identity, content);
-                    clear.add(batch, i);
+            for (; i < documents.size() && marked[i]; i++) {
+                RecordRange records = documents.range(i);
+                long identity = identities.identity(records);
+                long content = identities.content(records, identity);
+                Verdict verdict = history.judge(documents.kind(), records, identity, content);
+                List<Finding> found = verdict == Verdict.NEW ? ask(documents, i) : List.of();
+                if (verdict == Verdict.NEW && found.isEmpty()) {
+                    history.remember(documents.kind(), records, identity, content, ALL);
+                    clear.add(documents, i);
+                    continue;
+                }
+                write(documents, start, i);
+                start = i + 1;
+                if (verdict != Verdict.NEW && verdict != Verdict.DELIVERED) {
+                    // Such a verdict uses nothing up, so the document can be judged once more.
+                    return i;
+                }
+                if (verdict == Verdict.NEW) {
+                    settle(documents.get(i), found, ALL, identity, content);
                 } else {
-                    write(batch, start, i);
-                    start = i + 1;
-                    if (verdict == DocumentHistory.Verdict.CHANGED) {
-                        // Only a document with a name can be so, and it can be judged once more.
-                        return i;
-                    }
-                    before.add(batch, i);
+                    before(documents, i, identity, content);
                 }
             }
-            write(batch, start, i);
+            write(documents, start, i);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         return i;
     }
 
-    private void write(DocumentBlock batch, int from, int to) throws IOException {
-        if (writerThread != null && from < to) {
-            writerThread.write(batch, from, to);
+    // What checks without a columnar form say of a document that all others let pass.
+    private List<Finding> ask(DocumentBlock documents, int i) {
+        if (objectChecks.isEmpty()) {
+            return List.of();
+        }
+        Document document = documents.get(i);
+        List<Finding> found = new ArrayList<>(0);
+        objectChecks.forEach(check -> check(check, document, found));
+        return found;
+    }
+
+    private void before(DocumentBlock documents, int i, long identity, long content) {
+        long to = missed();
+        if (to == 0) {
+            before.add(documents, i);
+        } else {
+            List<Finding> found = new ArrayList<>(ask(documents, i));
+            settle(documents.get(i), found, to, identity, content);
         }
     }
 
-    private boolean passes(Document document) {
-        for (Check check : checks) {
-            if (!check.passes(document)) {
-                return false;
+    // Of a document that was delivered before, the deliveries that get it now all the same; the others are counted.
+    private long missed() {
+        long missing = history.lacking();
+        for (int t = 0; t < lacking.length; t++) {
+            if ((missing & ~takeEarlier & 1L << t) != 0) {
+                lacking[t]++;
             }
         }
-        return true;
+        return missing & takeEarlier;
     }
 
-    // Kept apart from the quick look, so that what runs for every document stays small.
-    private void lookClosely(Document document, DocumentHistory.Verdict verdict, List<Finding> noted) {
-        if (verdict == DocumentHistory.Verdict.CHANGED) {
-            noted.add(changed(document));
+    private Verdict judge(Kind kind, RecordRange records, long identity, long content) {
+        try {
+            return history.judge(kind, records, identity, content);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
-        for (Check check : checks) {
-            // Two deliveries may refuse the same text for the same reason.
-            check.check(document, finding -> {
-                if (!noted.contains(finding)) {
-                    noted.add(finding);
-                }
-            });
+    }
+
+    private void write(DocumentBlock documents, int from, int to) throws IOException {
+        if (writerThread != null && from < to) {
+            writerThread.write(documents, from, to);
         }
+    }
+
+    private static void check(Check check, Document document, List<Finding> noted) {
+        // Two deliveries may refuse the same text for the same reason.
+        check.check(document, finding -> {
+            if (!noted.contains(finding)) {
+                noted.add(finding);
+            }
+        });
     }
 
     private static boolean isBlocked(List<Finding> noted) {
@@ -160,22 +240,38 @@ final class DocumentSorter {
         return false;
     }
 
-    private static Finding changed(Document document) {
-        return new Finding(
-                Rule.CHANGED_SINCE_DELIVERED,
-                document.origin(),
-                "reference",
-                document.reference(),
-                "was delivered before with other figures",
-                "post the difference under a number of its own; or give the run another name if numbers begin anew");
+    private static Finding said(Document document, Verdict verdict) {
+        Rule rule;
+        String reason;
+        String suggestion;
+        switch (verdict) {
+            case CHANGED -> {
+                rule = Rule.CHANGED_SINCE_DELIVERED;
+                reason = "was delivered before with other figures";
+                suggestion = "post the difference under a number of its own, or withdraw the first one at the receiver";
+            }
+            case NUMBER_RETURNS -> {
+                rule = Rule.NUMBER_RETURNS;
+                reason = "was delivered before with other figures, and dated more than half a year apart";
+                suggestion = "look whether numbers have begun anew; else the date is wrong";
+            }
+            default -> {
+                rule = Rule.DAYS_DELIVERED_BEFORE;
+                reason =
+                        "this day was delivered before from a file in another form, where no line has this date and amount";
+                suggestion = "take the line from the form that was delivered before, or enter it by hand";
+            }
+        }
+        String value = document.kind().key() == null ? "" : document.reference();
+        return new Finding(rule, document.origin(), value.isEmpty() ? "" : "reference", value, reason, suggestion);
     }
 
-    private void deliver(Document document, Fingerprint fingerprint) {
+    private void deliver(Document document, long to, long identity, long content) {
         try {
             if (writerThread != null) {
-                writerThread.write(document);
+                writerThread.write(document, to);
             }
-            plan.memory().remember(fingerprint.identity(), fingerprint.content());
+            history.remember(document.kind(), document.records(), identity, content, to);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

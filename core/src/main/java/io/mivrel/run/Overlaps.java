@@ -1,9 +1,10 @@
 package io.mivrel.run;
 
-import io.mivrel.model.BankLines;
+import io.mivrel.model.DocumentIdentity.Form;
+import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;
-import io.mivrel.model.SourceRecord;
-import io.mivrel.text.Hash64;
+import io.mivrel.model.RecordRange;
+import io.mivrel.model.SourceFile;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -45,12 +46,14 @@ final class Overlaps {
         }
     }
 
+    private final Kind kind;
     private final Set<String> accounts = new HashSet<>();
     private final Map<Long, Count> counts = new HashMap<>();
     private final Map<Integer, Found> found = new HashMap<>();
 
     /** Only accounts that several files belong to are looked after. */
-    Overlaps(List<Input> inputs) {
+    Overlaps(Kind kind, List<Input> inputs) {
+        this.kind = kind;
         Set<String> seen = new HashSet<>();
         for (Input input : inputs) {
             String account = input.layout().account();
@@ -64,41 +67,34 @@ final class Overlaps {
         return accounts.contains(account);
     }
 
-    /** Takes the next line of a file; true when a file before has it. */
-    boolean isTaken(String account, int file, RecordBlock batch, int index) {
-        long key = Hash64.add(1, account);
-        key = Hash64.add(key, batch.number(BankLines.DATE, index));
-        long amount = batch.number(BankLines.AMOUNT, index);
-        key = Hash64.add(key, amount);
-        boolean byContent = false;
-        if (batch.textStart(BankLines.BANK_REFERENCE, index) < batch.textEnd(BankLines.BANK_REFERENCE, index)) {
-            key = add(key, batch, index, 2, BankLines.BANK_REFERENCE);
-        } else if (batch.number(BankLines.BALANCE, index) != SourceRecord.ABSENT) {
-            key = Hash64.add(Hash64.add(key, 3), batch.number(BankLines.BALANCE, index));
-        } else {
-            byContent = true;
-            key = add(key, batch, index, 4, BankLines.NARRATIVE);
-            key = add(key, batch, index, 5, BankLines.REFERENCE);
+    /** Which of the next records of a file a file before has; {@code null} when its account has one file only. */
+    boolean[] again(RecordBlock records) {
+        SourceFile file = records.source();
+        if (file.account() == null || !watches(file.account())) {
+            return null;
         }
-        Count count = counts.computeIfAbsent(key, k -> new Count());
-        if (count.file != file) {
+        boolean[] again = new boolean[records.size()];
+        for (int i = 0; i < again.length; i++) {
+            again[i] = records.isValid(i) && isTaken(file, records.range(i, i + 1));
+        }
+        return again;
+    }
+
+    private boolean isTaken(SourceFile file, RecordRange record) {
+        Count count = counts.computeIfAbsent(kind.identity().acrossFiles(record), k -> new Count());
+        if (count.file != file.ordinal()) {
             count.before = Math.max(count.before, count.here);
             count.here = 0;
-            count.file = file;
+            count.file = file.ordinal();
         }
         if (++count.here > count.before) {
             return false;
         }
-        Found here = found.computeIfAbsent(file, f -> new Found());
+        Found here = found.computeIfAbsent(file.ordinal(), f -> new Found());
         here.lines++;
-        here.byContent += byContent ? 1 : 0;
-        here.movement += amount;
+        here.byContent += kind.identity().form(record) == Form.TEXTS ? 1 : 0;
+        here.movement += record.block().number(kind.amount(), record.from());
         return true;
-    }
-
-    private static long add(long key, RecordBlock batch, int index, int mark, io.mivrel.model.Field field) {
-        return Hash64.add(
-                Hash64.add(key, mark), batch.textBytes(), batch.textStart(field, index), batch.textEnd(field, index));
     }
 
     /** What was found in a file, by its place in the run from 1. */

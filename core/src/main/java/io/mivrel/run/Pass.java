@@ -6,10 +6,9 @@ import io.mivrel.coding.CodingEntry;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.DeliveryCheck;
 import io.mivrel.delivery.DeliveryWriter;
-import io.mivrel.drafting.Grouping;
 import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.model.BankLines;
+import io.mivrel.model.Drafter;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
@@ -29,6 +28,7 @@ final class Pass {
     private final RunPlan plan;
     private final Progress progress;
     private final Set<String> heldFiles;
+    private final Workers workers = new Workers();
     private final IntakeThread reader;
     private final Overlaps overlaps;
     /** What an earlier pass found between the files, when this one holds some of them and cannot find it again. */
@@ -36,144 +36,151 @@ final class Pass {
 
     private final Continuity continuity;
     private final List<DeliveryWriter> writers = new ArrayList<>();
-    private final BackgroundWork proofs = new BackgroundWork();
-    private final DocumentSorter settler;
-    /** For bank lines; {@code null} for others. */
-    private final BankLane bankLane;
-    /** For lines of journals and invoices; {@code null} for bank lines. */
-    private final Grouping grouping;
-
+    private final List<Workers.Task<Void>> proofs = new ArrayList<>();
+    private final DocumentSorter sorter;
+    private final DocumentLane lane;
+    private final List<DeliveredFile> delivered = new ArrayList<>();
     private List<IntakeTally> tallies;
 
     /** A first pass. */
     static Pass first(RunPlan plan, Progress progress) {
-        return begin(plan, progress, Set.of(), null, null);
+        return new Pass(plan, progress, Set.of(), null, null);
     }
 
-    // The first rows are read while the stages behind them are made.
-    private static Pass begin(
-            RunPlan plan, Progress progress, Set<String> heldFiles, Grouping earlier, Continuity known) {
-        IntakeThread reader = new IntakeThread(plan, heldFiles);
-        boolean begun = false;
-        try {
-            Pass pass = new Pass(plan, progress, heldFiles, reader, earlier, known);
-            begun = true;
-            return pass;
-        } finally {
-            if (!begun) {
-                reader.close();
-            }
-        }
-    }
-
-    private Pass(
-            RunPlan plan,
-            Progress progress,
-            Set<String> heldFiles,
-            IntakeThread reader,
-            Grouping earlier,
-            Continuity known) {
-        this.known = known;
-        this.reader = reader;
+    private Pass(RunPlan plan, Progress progress, Set<String> heldFiles, DocumentLane earlier, Continuity known) {
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
-        this.overlaps = new Overlaps(plan.inputs());
-        this.continuity = new Continuity(plan, overlaps);
-        List<Check> checks = new ArrayList<>(StandardChecks.of(plan.books()));
-        checks.addAll(plan.ownChecks());
-        for (DeliveryTarget order : plan.orders()) {
-            checks.add(new DeliveryCheck(order.delivery(), plan.books().decimals()));
-            if (plan.deliver()) {
-                writers.add(new DeliveryWriter(
-                        order.delivery(),
-                        plan.books().decimals(),
-                        order.outlet().get()));
+        this.known = known;
+        // The first rows are read while the stages behind them are made.
+        this.reader = new IntakeThread(plan, heldFiles, workers);
+        boolean begun = false;
+        try {
+            this.overlaps = new Overlaps(plan.kind(), plan.inputs());
+            this.continuity = new Continuity(plan, overlaps);
+            Drafter drafter = plan.drafter();
+            this.sorter = new DocumentSorter(plan, checks(drafter), writers(), workers);
+            this.lane = new DocumentLane(plan, drafter, sorter, overlaps, earlier);
+            for (DeliveryWriter writer : writers) {
+                writer.proofs().forEach(proof -> proofs.add(workers.begin(proof::prove)));
             }
-        }
-        this.settler = new DocumentSorter(plan, checks, writers);
-        boolean bank = plan.records() == BankLines.TABLE;
-        this.bankLane = bank ? new BankLane(plan, settler, overlaps) : null;
-        this.grouping = bank ? null : grouping(new GroupLane(plan, settler), earlier);
-        for (DeliveryWriter writer : writers) {
-            proofs.begin(() -> {
-                writer.prove();
-                return null;
-            });
+            begun = true;
+        } finally {
+            if (!begun) {
+                reader.close();
+                workers.close();
+            }
         }
     }
 
-    private Grouping grouping(GroupLane lane, Grouping earlier) {
-        return earlier == null ? new Grouping(plan.records(), lane.key(), lane) : earlier.nextPass(lane);
+    private List<Check> checks(Drafter drafter) {
+        List<Check> checks = new ArrayList<>(StandardChecks.of(plan.books()));
+        Drafter.OwnCheck ofKind = drafter.ownCheck();
+        if (ofKind != null) {
+            checks.add(ofKind::check);
+        }
+        checks.addAll(plan.ownChecks());
+        for (DeliveryTarget target : plan.targets()) {
+            checks.add(new DeliveryCheck(target.delivery(), plan.currency()));
+        }
+        return checks;
+    }
+
+    private List<DeliveryWriter> writers() {
+        if (!plan.checksOnly()) {
+            for (DeliveryTarget target : plan.targets()) {
+                writers.add(new DeliveryWriter(target.delivery(), plan.currency(), target.outlets()));
+            }
+        }
+        return writers;
     }
 
     /** Reads everything once. */
     void read() throws IOException {
         try (reader) {
             long rows = 0;
-            for (IntakeBlock batch = reader.next(); batch != null; batch = reader.next()) {
-                take(batch, reader.fileOrdinal());
-                rows += batch.records().size();
+            for (IntakeBlock block = reader.next(); block != null; block = reader.next()) {
+                take(block);
+                rows += block.records().size();
                 progress.at("read", rows);
             }
-            if (grouping != null) {
-                grouping.finish();
-                // What waited on disk is somebody's books, and nothing of it stays there.
-                grouping.close();
-            }
+            lane.finish();
             tallies = reader.tallies();
             continuity.compare(tallies);
-            between().findings().forEach(settler.findings::add);
+            between().findings().forEach(sorter.findings::add);
             finish();
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
     }
 
-    private void take(IntakeBlock batch, int fileOrdinal) {
-        for (Finding finding : batch.findings()) {
-            settler.findings.add(finding);
+    private void take(IntakeBlock block) {
+        for (Finding finding : block.findings()) {
+            sorter.findings.add(finding);
             if (finding.blocks() && finding.origin().row() > 0) {
-                settler.heldRowsOf(finding.origin().file()).explain(finding);
+                sorter.heldRowsOf(finding.origin().file()).explain(finding);
             }
         }
-        if (grouping != null) {
-            grouping.accept(batch.records());
-        } else {
-            bankLane.take(batch.records(), fileOrdinal);
-        }
+        lane.take(block.records());
     }
 
     private void finish() throws IOException {
-        settler.finish();
+        sorter.finish();
         for (DeliveryWriter writer : writers) {
             writer.finish();
         }
-        DocumentCount before = settler.before;
-        if (before.documents() > 0) {
-            settler.findings.add(new Finding(
-                    Rule.DELIVERED_BEFORE,
-                    Origin.of(plan.inputs().get(0).name(), 0),
-                    "",
-                    "",
-                    before.documents() + (before.documents() == 1 ? " document was" : " documents were")
-                            + " delivered by an earlier run '" + plan.name() + "' and left out now",
-                    ""));
-        }
+        tellBefore();
         for (IntakeTally tally : tallies) {
-            settler.held.addUnreadRows(tally.unreadable());
+            sorter.held.addUnreadRows(tally.unreadable());
         }
-        if (bankLane != null && settler.clear.documents() + settler.held.documents() > 0) {
-            for (CodingEntry entry : bankLane.unused()) {
-                settler.findings.add(new Finding(
+        if (sorter.clear.documents() + sorter.held.documents() > 0) {
+            for (CodingEntry entry : lane.unused()) {
+                note(
                         Rule.CODING_ENTRY_UNUSED,
-                        Origin.of(plan.coding().name(), 0),
+                        plan.coding().name(),
                         "entry",
                         entry.name(),
-                        "decided no line of this run",
-                        ""));
+                        "decided no line of this run");
             }
         }
+    }
+
+    private void tellBefore() throws IOException {
+        String first = plan.inputs().get(0).name();
+        long before = sorter.before.documents();
+        if (before > 0) {
+            String were = before == 1 ? " document was" : " documents were";
+            note(Rule.DELIVERED_BEFORE, first, "", "", before + were + " delivered by an earlier run and left out now");
+        }
+        long byAmount = plan.history().matchedByAmount();
+        if (byAmount > 0) {
+            note(
+                    Rule.DELIVERED_IN_ANOTHER_FORM,
+                    first,
+                    "",
+                    "",
+                    byAmount + (byAmount == 1 ? " line has" : " lines have")
+                            + " the date and amount of a line that was delivered before from a file in another form, and "
+                            + (byAmount == 1 ? "was" : "were") + " left out");
+        }
+        for (int i = 0; i < sorter.lacking.length; i++) {
+            long lacking = sorter.lacking[i];
+            if (lacking > 0) {
+                sorter.findings.add(new Finding(
+                        Rule.DELIVERED_OTHERWISE,
+                        Origin.of(first, 0),
+                        "",
+                        "",
+                        lacking + (lacking == 1 ? " document" : " documents") + " went out by another delivery before,"
+                                + " and not by '"
+                                + plan.targets().get(i).delivery().name() + "'",
+                        "to deliver them so too, say 'earlier: deliver too' in the run sheet"));
+            }
+        }
+    }
+
+    private void note(Rule rule, String file, String field, String value, String reason) {
+        sorter.findings.add(new Finding(rule, Origin.of(file, 0), field, value, reason, ""));
     }
 
     private Continuity between() {
@@ -193,71 +200,92 @@ final class Pass {
 
     /** True when this pass lacked knowledge and must be thrown away. */
     boolean mustStartOver() {
-        return grouping != null && grouping.mustStartOver() || !failedFiles().equals(heldFiles);
+        return lane.mustStartOver() || !failedFiles().equals(heldFiles);
     }
 
     /** A pass with the knowledge that this one lacked. */
     Pass next() {
-        return begin(plan, progress, failedFiles(), grouping, between());
+        return new Pass(plan, progress, failedFiles(), lane, between());
     }
 
-    /** Proves and publishes, or with a blocker and 'hold everything' throws the deliveries away. */
-    RunReport complete() throws IOException {
-        boolean stop = plan.holdEverything()
-                && (settler.held.rows() > 0 || tallies.stream().anyMatch(IntakeTally::failed));
+    /** True when a blocker stops the whole delivery. */
+    private boolean isStopped() {
+        return plan.holdsEverything()
+                && (sorter.held.rows() > 0 || tallies.stream().anyMatch(IntakeTally::failed));
+    }
+
+    /** Proves what was written and makes it safe under hidden names; with 'hold everything' and a blocker, nothing. */
+    RunReport prepare() throws IOException {
+        boolean stop = isStopped();
         if (stop) {
-            settler.held.addAll(settler.clear);
+            sorter.held.addAll(sorter.clear);
         }
-        DocumentCount cleared = stop ? new DocumentCount() : settler.clear;
-        List<DeliveredFile> delivered = new ArrayList<>();
         RunReport report = new RunReport(
                 plan.name(),
                 plan.books().company(),
-                plan.books().decimals(),
-                plan.records(),
-                !plan.deliver(),
+                plan.currency(),
+                plan.kind(),
+                plan.checksOnly(),
                 tallies,
-                cleared,
-                settler.held,
-                settler.before,
-                settler.beyond,
-                bankLane == null ? new DocumentCount() : bankLane.takenOnce,
+                stop ? new DocumentCount(plan.kind(), plan.currency()) : sorter.clear,
+                sorter.held,
+                sorter.before,
+                sorter.beyond,
+                lane.takenOnce,
                 delivered,
-                settler.findings,
-                settler.heldRows);
+                sorter.findings,
+                sorter.heldRows);
         Accounting.assertCloses(report);
         if (stop) {
             discard();
+            plan.history().startOver();
             return report;
         }
-        progress.at("written, now proved", cleared.rows());
-        proofs.await();
-        for (DeliveryWriter writer : writers) {
-            proofs.begin(() -> {
-                writer.digest();
-                return null;
-            });
+        progress.at("written, now proved", report.clear().rows());
+        for (Workers.Task<Void> proof : proofs) {
+            proof.get();
         }
-        proofs.await();
+        // Each waits for the disk, so all wait together.
+        List<Workers.Task<Void>> forced = new ArrayList<>();
         for (DeliveryWriter writer : writers) {
-            delivered.add(writer.publish());
+            forced.add(workers.begin(writer::prepare));
         }
-        proofs.close();
+        for (Workers.Task<Void> task : forced) {
+            task.get();
+        }
+        writers.forEach(writer -> delivered.addAll(writer.delivered()));
         return report;
+    }
+
+    /** Gives the files their names; only after {@link #prepare}. */
+    void publish() throws IOException {
+        if (isStopped()) {
+            return;
+        }
+        for (DeliveryWriter writer : writers) {
+            writer.publish();
+        }
+        delivered.clear();
+        writers.forEach(writer -> delivered.addAll(writer.delivered()));
+    }
+
+    /** Removes the hidden names of what is published, and ends all threads. */
+    void release() {
+        writers.forEach(DeliveryWriter::release);
+        end();
+    }
+
+    /** Ends all threads and leaves what was written where it is. */
+    void end() {
+        reader.close();
+        sorter.close();
+        workers.close();
+        lane.close();
     }
 
     /** Removes all that was written. */
     void discard() {
-        reader.close();
-        proofs.close();
-        settler.close();
+        end();
         writers.forEach(DeliveryWriter::discard);
-        try {
-            if (grouping != null) {
-                grouping.close();
-            }
-        } catch (IOException temporaryFolder) {
-            // A leftover in the temporary folder harms nothing.
-        }
     }
 }

@@ -11,17 +11,17 @@ public final class Run {
     private Run() {}
 
     /**
-     * Executes a plan and answers its report; on any failure nothing is left behind. Throws
-     * {@link IllegalArgumentException} when the plan has {@linkplain RunPlan#gaps gaps}, {@link IOException} when a file
-     * fails, {@link io.mivrel.delivery.DeliveryMismatchException} when a written file does not read back, and
-     * {@link ArithmeticException} when sums grow beyond what can be reckoned exactly.
+     * Executes a plan and answers its report; on a failure before all is prepared nothing is left behind. Throws {@link
+     * IllegalArgumentException} when the plan has {@linkplain RunPlan#gaps gaps}, {@link IOException} when a file fails,
+     * {@link io.mivrel.delivery.DeliveryMismatchException} when a written file does not read back, and {@link
+     * ArithmeticException} when sums grow beyond what can be reckoned exactly.
      */
     public static RunReport execute(RunPlan plan, Progress progress) throws IOException {
         if (!plan.gaps().isEmpty()) {
             throw new IllegalArgumentException(String.join("; ", plan.gaps()));
         }
         Pass pass = Pass.first(plan, progress);
-        boolean done = false;
+        boolean prepared = false;
         try {
             pass.read();
             for (int passes = 1; pass.mustStartOver(); passes++) {
@@ -29,15 +29,24 @@ public final class Run {
                     throw new IOException("a file kept changing while it was read");
                 }
                 pass.discard();
-                plan.memory().startOver();
+                plan.history().startOver();
                 pass = pass.next();
                 pass.read();
             }
-            RunReport report = pass.complete();
-            done = true;
+            RunReport report = pass.prepare();
+            if (!report.checkedOnly()) {
+                plan.publication().prepared(report);
+                // From here on the next run finishes what this one may not.
+                prepared = true;
+                pass.publish();
+                plan.publication().published(report);
+                pass.release();
+            }
             return report;
         } finally {
-            if (!done) {
+            if (prepared) {
+                pass.end();
+            } else {
                 pass.discard();
             }
         }

@@ -2,9 +2,10 @@ package io.mivrel.run;
 
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.model.FieldTable;
-import io.mivrel.model.Totals;
+import io.mivrel.model.Kind;
+import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
+import java.util.Currency;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -15,8 +16,8 @@ import java.util.Map;
  *
  * @param name the run's name
  * @param company the company of the books
- * @param decimals decimals of the amounts
- * @param records the kind of records read
+ * @param currency currency of the amounts
+ * @param kind the kind of documents
  * @param checkedOnly true when nothing was to be delivered
  * @param files the counts of each file, in order
  * @param clear documents without a blocker; delivered, unless only checked
@@ -31,8 +32,8 @@ import java.util.Map;
 public record RunReport(
         String name,
         String company,
-        int decimals,
-        FieldTable records,
+        Currency currency,
+        Kind kind,
         boolean checkedOnly,
         List<IntakeTally> files,
         DocumentCount clear,
@@ -73,7 +74,7 @@ public record RunReport(
 
     /** Sums as they were read, before any other stage. */
     public Totals readTotals() {
-        Totals all = new Totals();
+        Totals all = new Totals(currency);
         files.forEach(f -> all.add(f.totals()));
         return all;
     }

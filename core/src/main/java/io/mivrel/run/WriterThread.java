@@ -8,48 +8,69 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Renders and writes clear documents on a thread of its own, in the order they were cleared. What fails there comes out of the next call here.
+ * Renders and writes clear documents on a thread of its own, in the order they were cleared. What fails there comes out of
+ * the next call here.
  */
 final class WriterThread implements AutoCloseable {
     private static final int SIZE = 256;
 
     private interface Work {
-        void writeBy(DeliveryWriter writer) throws IOException;
+        void write() throws IOException;
     }
 
-    private static final Work END = writer -> {};
+    private static final Work END = () -> {};
 
     private final List<DeliveryWriter> writers;
     private final Handover<Work> queue = new Handover<>();
-    private final Thread thread;
-    private List<Document> batch = new ArrayList<>(SIZE);
+    private final Workers.Task<Void> task;
+    private List<Document> waiting = new ArrayList<>(SIZE);
     private volatile Throwable failure;
 
-    WriterThread(List<DeliveryWriter> writers) {
+    WriterThread(List<DeliveryWriter> writers, Workers workers) {
         this.writers = writers;
-        this.thread = new Thread(this::writeAll, "mivrel-writer");
-        this.thread.setDaemon(true);
-        this.thread.start();
+        this.task = workers.begin(this::writeAll);
     }
 
-    void write(Document document) throws IOException {
-        batch.add(document);
-        if (batch.size() == SIZE) {
+    /** Writes a document by those of the deliveries whose bit is set. */
+    void write(Document document, long deliveries) throws IOException {
+        if (deliveries != -1) {
+            handDocuments();
+            hand(() -> {
+                for (int i = 0; i < writers.size(); i++) {
+                    if ((deliveries & 1L << i) != 0) {
+                        writers.get(i).write(document);
+                    }
+                }
+            });
+            return;
+        }
+        waiting.add(document);
+        if (waiting.size() == SIZE) {
             handDocuments();
         }
     }
 
-    /** Writes documents of a batch, from one up to another. */
-    void write(DocumentBlock some, int from, int to) throws IOException {
+    /** Writes documents of a block, from one up to another. */
+    void write(DocumentBlock documents, int from, int to) throws IOException {
         handDocuments();
-        hand(writer -> writer.write(some, from, to));
+        hand(() -> {
+            for (DeliveryWriter writer : writers) {
+                writer.write(documents, from, to);
+            }
+        });
     }
 
     private void handDocuments() throws IOException {
-        if (!batch.isEmpty()) {
-            List<Document> documents = batch;
-            batch = new ArrayList<>(SIZE);
-            hand(writer -> writer.write(documents));
+        if (!waiting.isEmpty()) {
+            List<Document> documents = waiting;
+            waiting = new ArrayList<>(SIZE);
+            hand(() -> {
+                for (DeliveryWriter writer : writers) {
+                    for (Document document : documents) {
+                        writer.write(document);
+                    }
+                }
+            });
         }
     }
 
@@ -57,17 +78,12 @@ final class WriterThread implements AutoCloseable {
     void finish() throws IOException {
         handDocuments();
         hand(END);
-        try {
-            thread.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IOException("interrupted", e);
-        }
-        Threads.rethrow(failure);
+        task.get();
+        Workers.rethrow(failure);
     }
 
     private void hand(Work work) throws IOException {
-        Threads.rethrow(failure);
+        Workers.rethrow(failure);
         try {
             if (work == END) {
                 queue.putLast(work);
@@ -80,24 +96,18 @@ final class WriterThread implements AutoCloseable {
         }
     }
 
-    private void writeAll() {
-        try {
-            for (Work next = queue.take(); next != END; next = queue.take()) {
-                // After a failure the rest is only taken away, so that nobody waits for room.
-                if (failure == null) {
-                    write(next);
-                }
+    private void writeAll() throws InterruptedException {
+        for (Work next = queue.take(); next != END; next = queue.take()) {
+            // After a failure the rest is only taken away, so that nobody waits for room.
+            if (failure == null) {
+                write(next);
             }
-        } catch (InterruptedException stopped) {
-            // Closed early: the pass is thrown away.
         }
     }
 
     private void write(Work work) {
         try {
-            for (DeliveryWriter writer : writers) {
-                work.writeBy(writer);
-            }
+            work.write();
         } catch (Throwable thrown) {
             failure = thrown;
         }
@@ -105,6 +115,6 @@ final class WriterThread implements AutoCloseable {
 
     @Override
     public void close() {
-        Threads.stop(thread);
+        task.stop();
     }
 }

@@ -8,6 +8,7 @@ import io.mivrel.text.Spans;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -31,9 +32,9 @@ public final class ColumnSurvey {
     private final long[] lastDay = new long[KnownFormats.DATES.size()];
     private final long[] later = new long[KnownFormats.DATES.size()];
     private final long[] earlier = new long[KnownFormats.DATES.size()];
-    private final long[] amountFits = new long[KnownFormats.AMOUNTS.size()];
-    private final long[] amountHashes = new long[KnownFormats.AMOUNTS.size()];
-    private final long[] sums = new long[KnownFormats.AMOUNTS.size()];
+    private final long[] amountFits = new long[KnownFormats.AMOUNT_FORMS];
+    private final long[] amountHashes = new long[KnownFormats.AMOUNT_FORMS];
+    private final long[] sums = new long[KnownFormats.AMOUNT_FORMS];
     private boolean sumsTooLarge;
     private final Set<String> values = new LinkedHashSet<>();
     /** The first cells that are no date in any form, no amount in any form, and that show where the day stands. */
@@ -48,8 +49,8 @@ public final class ColumnSurvey {
     private int lastLength = -1;
     private final long[] leastDay = filled(KnownFormats.DATES.size(), Long.MAX_VALUE);
     private final long[] mostDay = filled(KnownFormats.DATES.size(), Long.MIN_VALUE);
-    private final long[] leastAmount = filled(KnownFormats.AMOUNTS.size(), Long.MAX_VALUE);
-    private final long[] mostAmount = filled(KnownFormats.AMOUNTS.size(), Long.MIN_VALUE);
+    private final long[] leastAmount = filled(KnownFormats.AMOUNT_FORMS, Long.MAX_VALUE);
+    private final long[] mostAmount = filled(KnownFormats.AMOUNT_FORMS, Long.MIN_VALUE);
     private long filled;
     private long blank;
     private long withDecimals;
@@ -59,8 +60,10 @@ public final class ColumnSurvey {
     private boolean trailingMinus;
     private boolean creditMarks;
     private boolean debitMarks;
+    private final List<AmountFormat> amountFormats;
 
-    ColumnSurvey(int place, String title) {
+    ColumnSurvey(int place, String title, Currency currency) {
+        this.amountFormats = KnownFormats.amounts(currency);
         this.place = place;
         this.title = title;
     }
@@ -158,9 +161,8 @@ public final class ColumnSurvey {
         }
         int currency = currency(bytes, start, end);
         for (int form : amountForms) {
-            long amount = KnownFormats.AMOUNTS
-                    .get(currency * KnownFormats.MARKS + form)
-                    .parse(bytes, start, end);
+            long amount =
+                    amountFormats.get(currency * KnownFormats.MARKS + form).parse(bytes, start, end);
             if (AmountFormat.isAmount(amount)) {
                 any = true;
                 for (int c = currency; c < (currency == 0 ? KnownFormats.CURRENCIES.size() : currency + 1); c++) {
@@ -300,7 +302,7 @@ public final class ColumnSurvey {
         return null;
     }
 
-    /** Smallest and largest amount in minor units of two decimals, as the cells are signed; {@code null} when none is one. */
+    /** Smallest and largest amount in minor units, as the cells are signed; {@code null} when none is one. */
     public long[] amounts() {
         long most = max(amountFits);
         for (int i = 0; i < amountFits.length; i++) {
@@ -314,7 +316,7 @@ public final class ColumnSurvey {
     /** Sum of all cells in minor units, read with such marks; {@code null} when some cell is no amount then. */
     Long sum(AmountFormat numbers) {
         for (int i = 0; i < sums.length; i++) {
-            AmountFormat form = KnownFormats.AMOUNTS.get(i);
+            AmountFormat form = amountFormats.get(i);
             if (form.decimalMark() == numbers.decimalMark()
                     && form.thousandsMark() == numbers.thousandsMark()
                     && form.currencyMark().equals(numbers.currencyMark())) {

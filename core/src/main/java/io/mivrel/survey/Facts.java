@@ -4,6 +4,7 @@ import io.mivrel.rows.FileFormat.Slice;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
+import java.util.Currency;
 import java.util.List;
 
 /**
@@ -18,6 +19,7 @@ import java.util.List;
  * @param lineEnds such as {@code CRLF}; empty for files that are no text
  * @param part the sheet that is looked at
  * @param parts the sheets that hold rows
+ * @param currency the currency of its amounts, as the file states it, or what is assumed: it decides the decimals
  * @param print how a print file is divided; {@code null} for other files
  */
 public record Facts(
@@ -30,7 +32,11 @@ public record Facts(
         String lineEnds,
         String part,
         List<String> parts,
+        Currency currency,
         Print print) {
+
+    /** What is assumed of a file that states no currency: two decimals, as most currencies have. */
+    public static final Currency ASSUMED = Currency.getInstance("GBP");
 
     /**
      * How fixed-width text is divided.
@@ -43,12 +49,12 @@ public record Facts(
 
     /** A text of the given encoding. */
     public static Facts text(FileKind kind, String words, String encoding, String why, boolean sure) {
-        return new Facts(kind, words, encoding, why, sure, ',', "", "", List.of(), null);
+        return new Facts(kind, words, encoding, why, sure, ',', "", "", List.of(), ASSUMED, null);
     }
 
     /** The same with another separator and line ends. */
     public Facts divided(char by, String ends) {
-        return new Facts(kind, words, encoding, encodingWhy, encodingSure, by, ends, part, parts, print);
+        return new Facts(kind, words, encoding, encodingWhy, encodingSure, by, ends, part, parts, currency, print);
     }
 
     /** The same as a print file. */
@@ -63,7 +69,14 @@ public record Facts(
                 lineEnds,
                 part,
                 parts,
+                currency,
                 division);
+    }
+
+    /** The same with its amounts in a currency. */
+    public Facts in(Currency stated) {
+        return new Facts(
+                kind, words, encoding, encodingWhy, encodingSure, separator, lineEnds, part, parts, stated, print);
     }
 
     /** True when two readings by these facts give the same cells. */

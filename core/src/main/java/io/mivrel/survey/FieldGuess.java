@@ -1,11 +1,12 @@
 package io.mivrel.survey;
 
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.InvoiceLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.Kind;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -43,7 +44,7 @@ final class FieldGuess {
         WORDS.put(
                 InvoiceLines.NUMBER,
                 "number|invoice|invoice no|document|invoice number|no|order|order no|order number");
-        WORDS.put(InvoiceLines.KIND, "type|kind|document type");
+        WORDS.put(InvoiceLines.DOCUMENT_KIND, "type|kind|document type");
         WORDS.put(InvoiceLines.PARTY, "party|customer code|supplier code|customer|supplier|account ref");
         WORDS.put(InvoiceLines.DATE, "date|invoice date|datum|day");
         WORDS.put(InvoiceLines.DUE, "due|due date");
@@ -106,12 +107,12 @@ final class FieldGuess {
     }
 
     /** What the rows are: by the fields that only one kind has. {@code null} when none fits. */
-    static FieldTable table(List<ColumnSurvey> columns) {
+    static Kind kind(List<ColumnSurvey> columns) {
         Map<Field, ColumnSurvey> invoice = fields(InvoiceLines.TABLE, columns);
         if (invoice.containsKey(InvoiceLines.NUMBER)
                 && invoice.containsKey(InvoiceLines.PARTY)
                 && (invoice.containsKey(InvoiceLines.NET) || invoice.containsKey(InvoiceLines.PRICE))) {
-            return InvoiceLines.TABLE;
+            return InvoiceLines.KIND;
         }
         Map<Field, ColumnSurvey> journal = fields(JournalLines.TABLE, columns);
         Map<Field, ColumnSurvey> bank = fields(BankLines.TABLE, columns);
@@ -119,17 +120,17 @@ final class FieldGuess {
                 && journal.containsKey(JournalLines.ACCOUNT)
                 && journal.containsKey(JournalLines.DATE)
                 && !bank.containsKey(BankLines.BALANCE)) {
-            return JournalLines.TABLE;
+            return JournalLines.KIND;
         }
         boolean amounts = bank.containsKey(BankLines.AMOUNT)
                 || bank.containsKey(BankLines.MONEY_IN) && bank.containsKey(BankLines.MONEY_OUT);
-        return bank.containsKey(BankLines.DATE) && amounts ? BankLines.TABLE : null;
+        return bank.containsKey(BankLines.DATE) && amounts ? BankLines.KIND : null;
     }
 
     /** The same for a file without titles: only bank lines can be told, by a date and one to three columns of amounts. */
-    static FieldTable tableByPlace(List<ColumnSurvey> columns) {
+    static Kind kindByPlace(List<ColumnSurvey> columns) {
         Map<Field, ColumnSurvey> fields = fieldsByPlace(columns);
-        return fields.containsKey(BankLines.DATE) && fields.containsKey(BankLines.AMOUNT) ? BankLines.TABLE : null;
+        return fields.containsKey(BankLines.DATE) && fields.containsKey(BankLines.AMOUNT) ? BankLines.KIND : null;
     }
 
     /** The first date, the longest text, an amount, and the balance in the last column of amounts. */

@@ -3,12 +3,13 @@ package io.mivrel.survey;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementColumns;
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.InvoiceKind;
+import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.InvoiceKind;
-import io.mivrel.model.InvoiceLines;
+import io.mivrel.model.Kind;
+import io.mivrel.money.Money;
 import io.mivrel.rows.FileKind;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
@@ -27,7 +28,7 @@ record Guess(
         Sample sample,
         List<ColumnSurvey> columns,
         String until,
-        FieldTable gives,
+        Kind gives,
         Map<Field, ColumnSurvey> fields,
         DatePattern pattern,
         AmountFormat numbers,
@@ -35,27 +36,27 @@ record Guess(
 
     static Guess of(Facts facts, Sample sample, List<ColumnSurvey> columns, String until) {
         List<Question> questions = new ArrayList<>();
-        FieldTable gives;
+        Kind gives;
         Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
         boolean own = facts.kind().isStatement();
         if (own) {
-            gives = BankLines.TABLE;
+            gives = BankLines.KIND;
             statement(facts.kind(), columns, fields);
         } else if (sample.titlesRow > 0 || sample.fixedTitles) {
-            gives = FieldGuess.table(columns);
-            fields.putAll(gives == null ? Map.of() : FieldGuess.fields(gives, columns));
+            gives = FieldGuess.kind(columns);
+            fields.putAll(gives == null ? Map.of() : FieldGuess.fields(gives.table(), columns));
         } else {
-            gives = FieldGuess.tableByPlace(columns);
+            gives = FieldGuess.kindByPlace(columns);
             fields.putAll(gives == null ? Map.of() : FieldGuess.fieldsByPlace(columns));
         }
         Guess guess = new Guess(facts, sample, columns, until, gives, fields, null, null, questions);
         if (gives == null) {
             guess.ask("gives", "bank lines, journal lines or invoice lines? The titles do not tell");
         }
-        guess.kinds(fields.get(InvoiceLines.KIND));
+        guess.kinds(fields.get(InvoiceLines.DOCUMENT_KIND));
         boolean plain = own && facts.kind() != FileKind.QIF;
         DatePattern pattern = plain ? DatePattern.ISO : guess.findPattern();
-        AmountFormat numbers = plain ? AmountFormat.plain(2) : guess.findNumbers();
+        AmountFormat numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : guess.findNumbers();
         return new Guess(facts, sample, columns, until, gives, fields, pattern, numbers, List.copyOf(questions));
     }
 
@@ -157,7 +158,7 @@ record Guess(
         List<ColumnSurvey> amounts =
                 amounts().stream().filter(c -> c.filled() > 0).toList();
         int chosen = -1;
-        for (int form = 0; form < KnownFormats.AMOUNTS.size(); form++) {
+        for (int form = 0; form < KnownFormats.AMOUNT_FORMS; form++) {
             int here = form;
             if (!amounts.stream().allMatch(c -> c.fittingAmounts()[here])) {
                 continue;
@@ -165,8 +166,8 @@ record Guess(
             if (chosen < 0) {
                 chosen = form;
             } else if (differ(amounts, chosen, form)) {
-                AmountFormat one = KnownFormats.AMOUNTS.get(chosen);
-                AmountFormat other = KnownFormats.AMOUNTS.get(form);
+                AmountFormat one = KnownFormats.amounts(facts.currency()).get(chosen);
+                AmountFormat other = KnownFormats.amounts(facts.currency()).get(form);
                 ask(
                         "numbers",
                         "decimal '" + one.decimalMark() + "' or decimal '" + other.decimalMark()
@@ -177,9 +178,9 @@ record Guess(
         if (chosen < 0) {
             ask("numbers", "'.' or ','? No single way of writing fits all the columns of amounts");
         }
-        AmountFormat form = KnownFormats.AMOUNTS.get(Math.max(chosen, 0));
+        AmountFormat form = KnownFormats.amounts(facts.currency()).get(Math.max(chosen, 0));
         return new AmountFormat(
-                2,
+                Money.decimals(facts.currency()),
                 form.decimalMark(),
                 form.thousandsMark(),
                 amounts.stream().anyMatch(ColumnSurvey::hasBrackets),

@@ -1,9 +1,13 @@
 package io.mivrel.survey;
 
+import io.mivrel.money.Money;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** The forms of dates and amounts that a survey tries, the likelier first. */
 final class KnownFormats {
@@ -17,7 +21,10 @@ final class KnownFormats {
     static final int MARKS = 6;
 
     static final List<DatePattern> DATES = dates();
-    static final List<AmountFormat> AMOUNTS = amounts();
+    private static final Map<Integer, List<AmountFormat>> AMOUNTS = new ConcurrentHashMap<>();
+
+    /** How many forms of amounts there are. */
+    static final int AMOUNT_FORMS = CURRENCIES.size() * MARKS;
 
     private KnownFormats() {}
 
@@ -51,11 +58,16 @@ final class KnownFormats {
         return List.copyOf(patterns);
     }
 
-    private static List<AmountFormat> amounts() {
+    /** The forms of amounts in a currency. */
+    static List<AmountFormat> amounts(Currency currency) {
+        return AMOUNTS.computeIfAbsent(Money.decimals(currency), KnownFormats::amounts);
+    }
+
+    private static List<AmountFormat> amounts(int decimals) {
         List<AmountFormat> formats = new ArrayList<>();
         for (String currency : CURRENCIES) {
             for (String marks : List.of(".,", ",.", ". ", ", ", ".'", ",'")) {
-                formats.add(new AmountFormat(2, marks.charAt(0), marks.charAt(1), true, true, currency));
+                formats.add(new AmountFormat(decimals, marks.charAt(0), marks.charAt(1), true, true, currency));
             }
         }
         return List.copyOf(formats);

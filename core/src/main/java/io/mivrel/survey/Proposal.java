@@ -3,10 +3,10 @@ package io.mivrel.survey;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.shape.CarryDown;
@@ -66,7 +66,7 @@ public final class Proposal {
             long firstRow,
             String until,
             boolean newestFirst,
-            FieldTable gives,
+            Kind gives,
             List<ColumnSurvey> columns,
             Map<Field, ColumnSurvey> fields,
             DatePattern pattern,

@@ -1,26 +1,24 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementSpan;
-import io.mivrel.model.BankLines;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
 import io.mivrel.model.Finding;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
-import io.mivrel.model.Money;
+import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.RowSource;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Survey.Proof;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -36,7 +34,8 @@ final class ReadingTest {
 
     private static final int MOST_SCATTERED = 100_000;
 
-    private final FieldTable table;
+    private final Kind kind;
+    private final Currency currency;
     private long unsound;
     private long records;
     private long oneSide;
@@ -57,53 +56,53 @@ final class ReadingTest {
     private final List<Finding> ofFile = new ArrayList<>();
     private IntakeTally tally;
 
-    private ReadingTest(FieldTable table) {
-        this.table = table;
+    private ReadingTest(Kind kind, Currency currency) {
+        this.kind = kind;
+        this.currency = currency;
     }
 
-    static ReadingTest of(Layout layout, String file, RowSource rows, Progress progress) throws IOException {
-        ReadingTest trial = new ReadingTest(layout.gives());
-        Intake intake = new Intake(layout, file, rows, 2, DateWindow.ALL, false);
+    static ReadingTest of(Layout layout, SourceFile file, RowSource rows, Progress progress) throws IOException {
+        ReadingTest test = new ReadingTest(layout.gives(), file.currency());
+        Intake intake = new Intake(layout, file, rows);
         boolean more = true;
         while (more) {
-            IntakeBlock batch = intake.newBatch();
-            more = intake.fill(batch);
-            trial.take(batch.records());
-            batch.findings().stream().filter(f -> f.origin().row() == 0).forEach(trial.ofFile::add);
+            IntakeBlock block = intake.newBlock();
+            more = intake.fill(block);
+            test.take(block.records());
+            block.findings().stream().filter(f -> f.origin().row() == 0).forEach(test.ofFile::add);
             progress.at("surveyed", intake.tally().rows());
         }
-        trial.endGroup();
-        trial.gather();
-        trial.tally = intake.tally();
-        return trial;
+        test.endGroup();
+        test.gather();
+        test.tally = intake.tally();
+        return test;
     }
 
-    private void take(RecordBlock batch) {
-        for (int i = 0; i < batch.size(); i++) {
+    private void take(RecordBlock block) {
+        for (int i = 0; i < block.size(); i++) {
             records++;
-            bothSides(batch, i);
+            bothSides(block, i);
             // A balance that does not follow makes a record unsound too, and is judged here.
-            if (table == BankLines.TABLE) {
-                step(batch.row(i), batch.number(BankLines.AMOUNT, i), batch.number(BankLines.BALANCE, i));
+            if (kind.balance() != null) {
+                step(block.row(i), block.number(kind.amount(), i), block.number(kind.balance(), i));
             } else {
-                unsound += batch.isValid(i) ? 0 : 1;
-                if (table == JournalLines.TABLE) {
-                    line(batch, i);
+                unsound += block.isValid(i) ? 0 : 1;
+                if (kind.isJournal()) {
+                    line(block, i);
                 }
             }
         }
     }
 
     // A row with an amount on both of two sides that exclude each other says that they do not.
-    private void bothSides(RecordBlock batch, int i) {
-        Field plus =
-                table == BankLines.TABLE ? BankLines.MONEY_IN : table == JournalLines.TABLE ? JournalLines.DEBIT : null;
+    private void bothSides(RecordBlock block, int i) {
+        Field plus = kind.plusSide();
         if (plus == null) {
             return;
         }
-        Field minus = table == BankLines.TABLE ? BankLines.MONEY_OUT : JournalLines.CREDIT;
-        boolean hasPlus = batch.number(plus, i) != SourceRecord.ABSENT && batch.number(plus, i) != 0;
-        boolean hasMinus = batch.number(minus, i) != SourceRecord.ABSENT && batch.number(minus, i) != 0;
+        Field minus = kind.minusSide();
+        boolean hasPlus = block.number(plus, i) != SourceRecord.ABSENT && block.number(plus, i) != 0;
+        boolean hasMinus = block.number(minus, i) != SourceRecord.ABSENT && block.number(minus, i) != 0;
         oneSide += hasPlus != hasMinus ? 1 : 0;
         bothSides += hasPlus && hasMinus ? 1 : 0;
     }
@@ -129,19 +128,19 @@ final class ReadingTest {
         previousBalance = balance;
     }
 
-    private void line(RecordBlock batch, int i) {
-        String reference = batch.text(JournalLines.REFERENCE, i);
+    private void line(RecordBlock block, int i) {
+        String reference = block.text(kind.key(), i);
         if (reference == null || !reference.equals(group)) {
             endGroup();
             group = reference;
             groupSum = 0;
             groupSound = true;
         }
-        groupSound &= batch.isValid(i);
-        long amount = batch.number(JournalLines.AMOUNT, i);
+        groupSound &= block.isValid(i);
+        long amount = block.number(kind.amount(), i);
         groupSum += amount == SourceRecord.ABSENT ? 0 : amount;
         if (scattered != null && reference != null) {
-            scatter(reference, amount, batch.isValid(i));
+            scatter(reference, amount, block.isValid(i));
         }
     }
 
@@ -186,10 +185,10 @@ final class ReadingTest {
             tally.proof()
                     .ifPresent(proof -> proofs.add(new Proof(
                             proof.holds(),
-                            "opening " + Money.show(proof.opening(), 2) + " + movement "
-                                    + Money.show(proof.movement(), 2)
+                            "opening " + Money.show(proof.opening(), currency) + " + movement "
+                                    + Money.show(proof.movement(), currency)
                                     + (proof.holds() ? " = closing " : " is not the closing ")
-                                    + Money.show(proof.closing(), 2))));
+                                    + Money.show(proof.closing(), currency))));
         }
         for (Finding finding : ofFile) {
             if (finding.blocks() && finding.rule() != Rule.STATEMENT_CURRENCY && steps == 0) {
@@ -235,9 +234,7 @@ final class ReadingTest {
 
     List<Proof> proofs() {
         List<Proof> proofs = new ArrayList<>();
-        Field what = table == BankLines.TABLE
-                ? BankLines.AMOUNT
-                : table == InvoiceLines.TABLE ? InvoiceLines.NET : JournalLines.AMOUNT;
+        Field what = kind.amount();
         proofs.add(new Proof(
                 unsound == 0,
                 unsound == 0
@@ -259,7 +256,7 @@ final class ReadingTest {
                             brokenRows.isEmpty() ? "" : "; it breaks at row " + brokenRows.get(0))));
         }
         if (oneSide + bothSides > 0) {
-            String sides = table == BankLines.TABLE ? "money in and money out" : "debit and credit";
+            String sides = kind.plusSide().name() + " and " + kind.minusSide().name();
             proofs.add(new Proof(
                     bothSides == 0,
                     bothSides == 0

@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -16,6 +17,7 @@ import java.util.Map;
 
 /** The first rows of a file: how wide they are, where the titles stand, and which column holds the dates. */
 final class Sample {
+    private final Currency currency;
     private static final int SIZE = 500;
     private static final int MOST_COLUMNS = 400;
 
@@ -46,7 +48,8 @@ final class Sample {
     private final List<Kept> rows = new ArrayList<>();
 
     /** The first rows of a source, without those that the filters leave out. */
-    Sample(RowSource source, List<RowFilter> filters) throws IOException {
+    Sample(RowSource source, List<RowFilter> filters, Currency currency) throws IOException {
+        this.currency = currency;
         for (Row row = source.next(); row != null && rows.size() < SIZE; row = source.next()) {
             boolean real = row.ended() == null && row.fault() == null && row.aside() == null;
             if (real && !isFilteredOut(row, source, filters)) {
@@ -155,7 +158,7 @@ final class Sample {
     List<ColumnSurvey> columns() {
         List<ColumnSurvey> columns = new ArrayList<>();
         for (int i = 0; i < Math.min(widest, MOST_COLUMNS); i++) {
-            columns.add(new ColumnSurvey(i + 1, titles == null ? "" : titles.get(i)));
+            columns.add(new ColumnSurvey(i + 1, titles == null ? "" : titles.get(i), currency));
         }
         return columns;
     }

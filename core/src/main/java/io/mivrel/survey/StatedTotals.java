@@ -1,11 +1,12 @@
 package io.mivrel.survey;
 
 import io.mivrel.model.FieldType;
-import io.mivrel.model.Money;
+import io.mivrel.money.Money;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
@@ -32,6 +33,7 @@ final class StatedTotals {
      * @param below the rows below the data
      * @param columns all columns, with the sums of the data
      * @param running a column whose figures do not add up by nature, such as a balance; {@code null} for none
+     * @param currency of the amounts
      * @param dataRows rows of data
      */
     static List<Proof> proofs(
@@ -39,6 +41,7 @@ final class StatedTotals {
             List<ColumnSurvey> columns,
             ColumnSurvey running,
             AmountFormat numbers,
+            Currency currency,
             long dataRows) {
         List<Proof> proofs = new ArrayList<>();
         for (Sample.Kept row : below) {
@@ -46,7 +49,7 @@ final class StatedTotals {
             if (TOTAL.matcher(words).find()
                     && numbers.plusMark().isEmpty()
                     && numbers.minusMark().isEmpty()) {
-                totals(row, columns, running, numbers, proofs);
+                totals(row, columns, running, numbers, currency, proofs);
             }
             if (COUNT.matcher(words).find()) {
                 count(row, dataRows, proofs);
@@ -60,6 +63,7 @@ final class StatedTotals {
             List<ColumnSurvey> columns,
             ColumnSurvey running,
             AmountFormat numbers,
+            Currency currency,
             List<Proof> proofs) {
         List<String> agree = new ArrayList<>();
         for (ColumnSurvey column : columns) {
@@ -77,8 +81,8 @@ final class StatedTotals {
             } else {
                 proofs.add(new Proof(
                         false,
-                        "row " + row.number() + " states a total of " + Money.show(stated, 2) + " for '"
-                                + Proposal.column(column) + "', but its rows add up to " + Money.show(sum, 2)));
+                        "row " + row.number() + " states a total of " + Money.show(stated, currency) + " for '"
+                                + Proposal.column(column) + "', but its rows add up to " + Money.show(sum, currency)));
             }
         }
         if (!agree.isEmpty()) {

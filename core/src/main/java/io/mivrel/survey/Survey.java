@@ -2,7 +2,7 @@ package io.mivrel.survey;
 
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
+import io.mivrel.model.Kind;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
 import io.mivrel.text.AmountFormat;
@@ -49,7 +49,7 @@ public record Survey(
         long below,
         String until,
         List<ColumnSurvey> columns,
-        FieldTable gives,
+        Kind gives,
         Map<Field, ColumnSurvey> fields,
         DatePattern pattern,
         AmountFormat numbers,

@@ -1,9 +1,10 @@
 package io.mivrel.survey;
 
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.SourceFile;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFilter;
@@ -53,17 +54,17 @@ public final class Surveyor {
                 facts.print() == null ? List.of() : facts.print().filters();
         Sample sample;
         try (RowSource source = surveyed.open(facts)) {
-            sample = new Sample(source, filters);
+            sample = new Sample(source, filters, facts.currency());
         }
         Guess tentative = Guess.of(facts, sample, sample.surveyed(), "");
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
-        ReadingTest trial = null;
+        ReadingTest test = null;
         ProfiledRows watched;
         try (RowSource source = surveyed.open(facts)) {
             watched = new ProfiledRows(source, sample, columns, filters, sums);
             if (tentative.isWhole()) {
-                trial = ReadingTest.of(tentative.layout(), file, watched, progress);
+                test = ReadingTest.of(tentative.layout(), SourceFile.of(file, facts.currency()), watched, progress);
             } else {
                 drain(watched);
             }
@@ -72,12 +73,12 @@ public final class Surveyor {
             throw new IOException(file + ": is no text, and no kind of file that is read");
         }
         Guess guess = Guess.of(facts, sample, columns, until(watched));
-        if (guess.isWhole() && (trial == null || !guess.readsLike(tentative))) {
+        if (guess.isWhole() && (test == null || !guess.readsLike(tentative))) {
             try (RowSource source = surveyed.open(facts)) {
-                trial = ReadingTest.of(guess.layout(), file, source, progress);
+                test = ReadingTest.of(guess.layout(), SourceFile.of(file, facts.currency()), source, progress);
             }
         }
-        return survey(facts, sample, watched, guess, trial, sums);
+        return survey(facts, sample, watched, guess, test, sums);
     }
 
     private void drain(ProfiledRows watched) throws IOException {
@@ -100,7 +101,7 @@ public final class Surveyor {
     }
 
     private Survey survey(
-            Facts facts, Sample sample, ProfiledRows watched, Guess guess, ReadingTest trial, List<RowSum> sums) {
+            Facts facts, Sample sample, ProfiledRows watched, Guess guess, ReadingTest test, List<RowSum> sums) {
         // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
         // days.
         Map<Field, ColumnSurvey> fanned = fanned(guess.columns());
@@ -124,7 +125,7 @@ public final class Surveyor {
                     "date", "which column holds the date, and by which pattern? None was found by its title"));
         }
         if (guess.gives() != null) {
-            for (Field field : guess.gives().fields()) {
+            for (Field field : guess.gives().table().fields()) {
                 if (field.required()
                         && field.type() != FieldType.DATE
                         && !guess.fields().containsKey(field)) {
@@ -134,19 +135,19 @@ public final class Surveyor {
                 }
             }
         }
-        if (trial != null) {
-            proofs.addAll(trial.proofs());
-            boolean bank = guess.gives() == BankLines.TABLE;
+        if (test != null) {
+            proofs.addAll(test.proofs());
+            boolean bank = guess.gives().isOfAccount();
             if (bank) {
                 questions.add(new Question("account", "which account of the books do these lines belong to?"));
             }
-            String doubt = trial.provesSigns() ? doubt(guess.fields()) : null;
+            String doubt = test.provesSigns() ? doubt(guess.fields()) : null;
             if (doubt != null) {
                 questions.add(new Question(
                         "signs",
                         "all reversed, or as written? The balance proves only that the amounts agree with it, and "
                                 + doubt));
-            } else if (!trial.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
+            } else if (!test.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
                 questions.add(new Question(
                         "signs",
                         bank
@@ -159,6 +160,7 @@ public final class Surveyor {
                 guess.columns(),
                 guess.fields().get(BankLines.BALANCE),
                 guess.numbers(),
+                facts.currency(),
                 watched.dataRows));
         sums.stream().map(RowSum::proof).forEach(proofs::add);
         if (fans) {
@@ -178,13 +180,13 @@ public final class Surveyor {
                 watched.tail().size(),
                 guess.until(),
                 guess.columns(),
-                fans ? JournalLines.TABLE : guess.gives(),
+                fans ? JournalLines.KIND : guess.gives(),
                 fields,
                 fans ? Guess.dates(fields.get(JournalLines.DATE), questions) : guess.pattern(),
                 guess.numbers(),
-                trial != null && trial.newestFirst(),
-                trial != null && trial.reversed(),
-                trial == null ? List.of() : trial.spans(),
+                test != null && test.newestFirst(),
+                test != null && test.reversed(),
+                test == null ? List.of() : test.spans(),
                 fans ? sums.get(0).lines() : List.of(),
                 List.of(),
                 List.copyOf(proofs),

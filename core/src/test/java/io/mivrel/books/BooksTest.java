@@ -2,6 +2,7 @@ package io.mivrel.books;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.mivrel.money.Money;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
@@ -26,11 +27,9 @@ public class BooksTest {
         assertThat(BOOKS.period(LocalDate.of(2027, 1, 31))).map(Period::isOpen).contains(false);
         assertThat(BOOKS.period(LocalDate.of(2027, 2, 1))).map(Period::isOpen).contains(true);
         assertThat(BOOKS.period(LocalDate.of(2027, 3, 1))).isEmpty();
-        assertThat(BOOKS.decimals()).isEqualTo(2);
-        assertThat(Books.named("x", Currency.getInstance("JPY")).build().decimals())
-                .isZero();
-        assertThat(Books.named("x", Currency.getInstance("BHD")).build().decimals())
-                .isEqualTo(3);
+        assertThat(Money.decimals(BOOKS.currency())).isEqualTo(2);
+        assertThat(Money.decimals(Currency.getInstance("JPY"))).isZero();
+        assertThat(Money.decimals(Currency.getInstance("BHD"))).isEqualTo(3);
     }
 
     @DataProvider

@@ -2,25 +2,28 @@ package io.mivrel.checking;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.mivrel.Sources;
 import io.mivrel.checking.Imbalance.Cause;
 import io.mivrel.checking.Imbalance.Kind;
-import io.mivrel.model.JournalLine;
-import io.mivrel.model.JournalLines;
-import io.mivrel.model.SourceRecord;
-import java.util.ArrayList;
+import io.mivrel.drafting.DocumentTree;
+import io.mivrel.kinds.JournalLines;
+import io.mivrel.model.Line;
+import io.mivrel.model.RecordBlock;
 import java.util.List;
 import org.testng.annotations.Test;
 
 /** An unbalanced journal is diagnosed the way bookkeepers do it. */
 public class ImbalanceTest {
-    private static List<JournalLine> lines(long... amounts) {
-        List<JournalLine> lines = new ArrayList<>();
+    private static List<Line> lines(long... amounts) {
+        RecordBlock lines = new RecordBlock(JournalLines.TABLE, Sources.file("ledger.csv"), amounts.length);
         for (int i = 0; i < amounts.length; i++) {
-            SourceRecord source = SourceRecord.builder(JournalLines.TABLE, "ledger.csv", "", i + 2)
-                    .build(true);
-            lines.add(JournalLine.of("5010", amounts[i], "", source));
+            lines.begin(i + 2);
+            lines.put(JournalLines.ACCOUNT, "5010");
+            lines.put(JournalLines.AMOUNT, amounts[i]);
+            lines.end(true);
         }
-        return lines;
+        return DocumentTree.of(JournalLines.KIND, lines.range(0, amounts.length), finding -> {})
+                .children();
     }
 
     private static List<Cause> explain(long... amounts) {
@@ -68,8 +71,9 @@ public class ImbalanceTest {
 
     @Test
     public void whatNothingExplainsIsSaidPlainly() {
-        List<JournalLine> lines = lines(100_00, -41_37);
+        List<Line> lines = lines(100_00, -41_37);
         assertThat(Imbalance.explain(lines, 58_63)).isEmpty();
-        assertThat(Imbalance.words(List.of(), lines, 58_63, 2)).contains("58.63 is missing on the credit side");
+        assertThat(Imbalance.words(List.of(), lines, 58_63, Sources.GBP))
+                .contains("58.63 is missing on the credit side");
     }
 }

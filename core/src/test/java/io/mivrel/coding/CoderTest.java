@@ -2,8 +2,10 @@ package io.mivrel.coding;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.mivrel.model.BankLines;
-import io.mivrel.model.BankTransaction;
+import io.mivrel.Sources;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.model.Coding;
+import io.mivrel.model.Posting;
 import io.mivrel.model.SourceRecord;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -27,30 +29,26 @@ public class CoderTest {
                             List.of("cheque"),
                             SourceRecord.ABSENT,
                             400_00,
-                            "5",
                             null,
-                            null,
-                            null),
+                            List.of(Posting.whole("5", null, null))),
                     new CodingEntry(
                             "large out",
                             Direction.OUT,
                             List.of(),
                             10_000_00,
                             SourceRecord.ABSENT,
-                            "6",
                             null,
-                            null,
-                            null)));
+                            List.of(Posting.whole("6", null, null)))));
 
     private static SourceRecord line(String narrative, long amount) {
-        return SourceRecord.builder(BankLines.TABLE, "bank.csv", "", 1)
+        return SourceRecord.builder(BankLines.TABLE, Sources.file("bank.csv"), 1)
                 .put(BankLines.NARRATIVE, narrative)
                 .put(BankLines.AMOUNT, amount)
                 .build(true);
     }
 
-    private static BankTransaction.Coding decide(Coder coder, SourceRecord line) {
-        return coder.decide(line.batch(), line.index());
+    private static Coding decide(Coder coder, SourceRecord line) {
+        return coder.decide(line.block(), line.index());
     }
 
     @DataProvider
@@ -75,13 +73,13 @@ public class CoderTest {
 
     @Test(dataProvider = "lines")
     public void decides(String narrative, long amount, String entry) {
-        BankTransaction.Coding decided = decide(new Coder(TABLE), line(narrative, amount));
+        Coding decided = decide(new Coder(TABLE, BankLines.KIND), line(narrative, amount));
         assertThat(decided == null ? null : decided.entry()).isEqualTo(entry);
     }
 
     @Test
     public void entriesThatNeverDecideAreKnown() {
-        Coder coder = new Coder(TABLE);
+        Coder coder = new Coder(TABLE, BankLines.KIND);
         decide(coder, line("smelter", -1));
         assertThat(coder.unused())
                 .extracting(CodingEntry::name)
@@ -107,65 +105,6 @@ public class CoderTest {
                     .as(text)
                     .isEqualTo(expected);
         }
-    }
-
-    @Test
-    public void wordByWordFindsTheSameAsCharacterByCharacter() {
-        Random random = new Random(11);
-        String[] words = {
-            "tin",
-            "Tin",
-            "copper",
-            "ab",
-            "abcdefgh",
-            "ABCDEFGHI",
-            "loamworksfoundry",
-            "loamworksfoundryco",
-            "7",
-            "o",
-            "x".repeat(70)
-        };
-        String[] gaps = {" ", " ", " ", "  ", "-", "\t", ", ", "' "};
-        int found = 0;
-        for (int round = 0; round < 10_000; round++) {
-            List<CodingEntry> entries = new ArrayList<>();
-            List<Phrase> phrases = new ArrayList<>();
-            for (int i = 0; i < 12; i++) {
-                String words1 = text(random, words, gaps, 1 + random.nextInt(3)) + (random.nextInt(5) == 0 ? "*" : "");
-                phrases.add(Phrase.of(words1, i));
-                long from = random.nextInt(4) == 0 ? 500 : SourceRecord.ABSENT;
-                long to = random.nextInt(4) == 0 ? 900 : SourceRecord.ABSENT;
-                entries.add(new CodingEntry(
-                        "" + i,
-                        Direction.values()[random.nextInt(3)],
-                        List.of(words1),
-                        from,
-                        to,
-                        "1",
-                        null,
-                        null,
-                        null));
-            }
-            Limits limits = new Limits(entries);
-            long amount = random.nextInt(2000) - 1000;
-            String text = text(random, words, gaps, random.nextInt(14)) + (random.nextInt(10) == 0 ? " \u00e4" : "");
-            byte[] bytes = ("q" + text + "q".repeat(random.nextInt(20))).getBytes(StandardCharsets.UTF_8);
-            int end = 1 + text.getBytes(StandardCharsets.UTF_8).length;
-            int expected = PhraseAutomaton.of(phrases).first(bytes, 1, end, 12, i -> limits.fit(i, amount));
-            found += expected < 12 ? 1 : 0;
-            assertThat(new PhraseFinder(phrases, limits).first(bytes, 1, end, 12, amount))
-                    .as(text + " " + amount + " in " + entries)
-                    .isEqualTo(expected);
-        }
-        assertThat(found).isBetween(2000, 9500);
-    }
-
-    private static String text(Random random, String[] words, String[] gaps, int count) {
-        StringBuilder text = new StringBuilder();
-        for (int i = 0; i < count; i++) {
-            text.append(i == 0 ? "" : gaps[random.nextInt(gaps.length)]).append(words[random.nextInt(words.length)]);
-        }
-        return text.toString();
     }
 
     private static String word(Random random, int length) {

@@ -2,7 +2,8 @@ package io.mivrel.drafting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.mivrel.model.JournalLines;
+import io.mivrel.Sources;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceRecord;
@@ -20,7 +21,7 @@ public class GroupingTest {
     private final List<List<SourceRecord>> groups = new ArrayList<>();
 
     private static SourceRecord line(String file, String reference, long row) {
-        return SourceRecord.builder(JournalLines.TABLE, file, "", row)
+        return SourceRecord.builder(JournalLines.TABLE, Sources.file(file), row)
                 .put(JournalLines.REFERENCE, reference)
                 .put(JournalLines.DATE, 20_000 + row)
                 .put(JournalLines.NARRATIVE, "été \u2013 " + row)
@@ -33,8 +34,8 @@ public class GroupingTest {
         List<RecordBlock> batches = new ArrayList<>();
         for (SourceRecord record : records) {
             RecordBlock last = batches.isEmpty() ? null : batches.get(batches.size() - 1);
-            if (last == null || last.isFull() || !last.file().equals(record.file())) {
-                last = new RecordBlock(JournalLines.TABLE, record.file(), "", 1 + batches.size() % 7);
+            if (last == null || last.isFull() || !last.source().name().equals(record.file())) {
+                last = new RecordBlock(JournalLines.TABLE, Sources.file(record.file()), 1 + batches.size() % 7);
                 batches.add(last);
             }
             last.begin(record.row());

@@ -3,10 +3,11 @@ package io.mivrel.intake;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.model.BankLines;
+import io.mivrel.Sources;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.InvoiceLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Finding;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.FileFormat;
@@ -54,11 +55,11 @@ public class IntakeTest {
     private IntakeTally read(Layout layout, DateWindow wanted, String... rows) {
         records.clear();
         findings.clear();
-        Intake intake = new Intake(layout, "file.csv", new Rows(rows), 2, wanted, false);
+        Intake intake = new Intake(layout, Sources.file("file.csv"), new Rows(rows)).dates(wanted);
         try {
             boolean more = true;
             while (more) {
-                IntakeBlock batch = intake.newBatch();
+                IntakeBlock batch = intake.newBlock();
                 more = intake.fill(batch);
                 findings.addAll(batch.findings());
                 for (int i = 0; i < batch.records().size(); i++) {
@@ -76,7 +77,7 @@ public class IntakeTest {
     }
 
     private static Layout.Builder bank() {
-        return Layout.named("bank", BankLines.TABLE)
+        return Layout.named("bank", BankLines.KIND)
                 .account("1200")
                 .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
                 .field(BankLines.NARRATIVE, FieldSource.joined(" - ", "kind", "text", "cheque"))
@@ -136,7 +137,7 @@ public class IntakeTest {
 
     @Test
     public void withoutTitlesColumnsGoByPlace() {
-        Layout layout = Layout.named("plain", JournalLines.TABLE)
+        Layout layout = Layout.named("plain", JournalLines.KIND)
                 .format(new FileFormat('|', "UTF-8", 0, "", false))
                 .field(JournalLines.REFERENCE, "#1")
                 .field(JournalLines.DATE, FieldSource.date("#2", "dd.MM.uuuu"))
@@ -154,10 +155,10 @@ public class IntakeTest {
 
     @Test
     public void wordsAreTranslatedAndBlanksDefaulted() {
-        Layout layout = Layout.named("invoices", InvoiceLines.TABLE)
+        Layout layout = Layout.named("invoices", InvoiceLines.KIND)
                 .field(InvoiceLines.NUMBER, "no")
                 .field(
-                        InvoiceLines.KIND,
+                        InvoiceLines.DOCUMENT_KIND,
                         FieldSource.column("kind").translating(Map.of("I", "invoice", "C", "credit note")))
                 .field(InvoiceLines.PARTY, new FieldSource(List.of("party"), "", null, Map.of(), null, "CASH"))
                 .field(InvoiceLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
@@ -173,7 +174,7 @@ public class IntakeTest {
                 "2|C||2027-03-01|-1|0.005",
                 "3|C|X|2027-03-01|1|2x",
                 "4|C|X|2027-03-01||2");
-        assertThat(records.get(0).text(InvoiceLines.KIND)).isEqualTo("invoice");
+        assertThat(records.get(0).text(InvoiceLines.DOCUMENT_KIND)).isEqualTo("invoice");
         assertThat(records.get(0).decimal(InvoiceLines.PRICE)).isEqualTo(new BigDecimal("1234.567"));
         assertThat(records.get(0).number(InvoiceLines.NET)).isEqualTo(308_642);
         assertThat(records.get(1).text(InvoiceLines.PARTY)).isEqualTo("CASH");
@@ -199,7 +200,7 @@ public class IntakeTest {
 
     @Test
     public void anUnreadableSideIsNotTakenForBlank() {
-        Layout layout = Layout.named("sides", JournalLines.TABLE)
+        Layout layout = Layout.named("sides", JournalLines.KIND)
                 .field(JournalLines.REFERENCE, "r")
                 .field(JournalLines.DATE, FieldSource.date("d", "uuuu-MM-dd"))
                 .field(JournalLines.ACCOUNT, "a")
@@ -263,7 +264,7 @@ public class IntakeTest {
 
     @Test
     public void aLayoutWithGapsIsRefused() {
-        assertThatThrownBy(() -> Layout.named("x", BankLines.TABLE).build())
+        assertThatThrownBy(() -> Layout.named("x", BankLines.KIND).build())
                 .hasMessageContaining("'date' is required")
                 .hasMessageContaining("an amount is required");
         assertThatThrownBy(() -> bank().field(BankLines.MONEY_IN, "in").build()).hasMessageContaining("not both");

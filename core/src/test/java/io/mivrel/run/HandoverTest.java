@@ -55,7 +55,8 @@ public class HandoverTest {
         }
         assertThat(given.get()).isEqualTo(24);
         assertThat(handover.take()).isEqualTo(1);
-        Threads.stop(giver);
+        giver.interrupt();
+        giver.join(10_000);
         assertThat(giver.isAlive()).isFalse();
         assertThat(given.get()).isLessThan(1000);
     }
@@ -76,7 +77,8 @@ public class HandoverTest {
         while (taker.getState() != Thread.State.WAITING) {
             Thread.sleep(1);
         }
-        Threads.stop(taker);
+        taker.interrupt();
+        taker.join(10_000);
         assertThat(taker.isAlive()).isFalse();
         assertThat(taken).isEmpty();
     }

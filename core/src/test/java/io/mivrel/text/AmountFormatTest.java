@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.quicktheories.QuickTheory.qt;
 import static org.quicktheories.generators.SourceDSL.longs;
 
-import io.mivrel.model.Money;
+import io.mivrel.Sources;
+import io.mivrel.money.Money;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.Currency;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -164,9 +166,9 @@ public class AmountFormatTest {
 
     @Test
     public void peopleSeeThousands() {
-        assertThat(Money.show(-123_456_789L, 2)).isEqualTo("-1,234,567.89");
-        assertThat(Money.show(5, 2)).isEqualTo("0.05");
-        assertThat(Money.show(1234, 0)).isEqualTo("1,234");
-        assertThat(Money.show(Long.MIN_VALUE, 2)).isEqualTo("-92,233,720,368,547,758.08");
+        assertThat(Money.show(-123_456_789L, Sources.GBP)).isEqualTo("-1,234,567.89");
+        assertThat(Money.show(5, Sources.GBP)).isEqualTo("0.05");
+        assertThat(Money.show(1234, Currency.getInstance("JPY"))).isEqualTo("1,234");
+        assertThat(Money.show(Long.MIN_VALUE, Sources.GBP)).isEqualTo("-92,233,720,368,547,758.08");
     }
 }

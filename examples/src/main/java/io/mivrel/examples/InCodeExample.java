@@ -12,11 +12,10 @@ import io.mivrel.coding.Direction;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryFormat;
-import io.mivrel.delivery.Takes;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
-import io.mivrel.model.BankLines;
-import io.mivrel.model.JournalLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.rows.FileFormat;
 import java.nio.file.Path;
 import java.util.Currency;
@@ -36,7 +35,7 @@ public final class InCodeExample {
                 .account("2900", "Suspense", AccountType.LIABILITY, AccountUse.SUSPENSE, AccountStatus.OPEN)
                 .account("4030", "Handbells", AccountType.INCOME)
                 .build();
-        Layout layout = Layout.named("Wexcombe Bank", BankLines.TABLE)
+        Layout layout = Layout.named("Wexcombe Bank", BankLines.KIND)
                 .account("1200")
                 .format(new FileFormat(',', "windows-1252", 4, "Closing balance", false))
                 .field(BankLines.DATE, FieldSource.date("Booked", "EEE dd/MM/uuuu"))
@@ -50,7 +49,7 @@ public final class InCodeExample {
                 .build();
         CodingTable coding =
                 new CodingTable("shop only", List.of(CodingEntry.words("shop", Direction.IN, "4030", "foundry shop")));
-        Delivery journals = Delivery.named("Journals", Takes.JOURNALS)
+        Delivery journals = Delivery.named("Journals", JournalLines.KIND)
                 .format(DeliveryFormat.csv("journals-{date}.csv"))
                 .column("Reference", JournalLines.REFERENCE)
                 .column(DeliveryColumn.date("Date", JournalLines.DATE, "dd/MM/uuuu"))

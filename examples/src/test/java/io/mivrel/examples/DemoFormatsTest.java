@@ -1,6 +1,6 @@
 package io.mivrel.examples;
 
-import static io.mivrel.model.BankLines.*;
+import static io.mivrel.kinds.BankLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.FileSurvey;
@@ -8,13 +8,13 @@ import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
-import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
+import io.mivrel.kinds.InvoiceLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowSource;
 import io.mivrel.run.Progress;
@@ -25,6 +25,7 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Currency;
 import java.util.List;
 import java.util.stream.Stream;
 import org.testng.annotations.AfterMethod;
@@ -63,10 +64,11 @@ public class DemoFormatsTest {
         RunSheet.Source source = RunSheet.read(demo.resolve(runSheet)).sources().get(0);
         List<List<String>> records = new ArrayList<>();
         try (RowSource rows = SourceFiles.open(source.path(), source.shown(), source.layout())) {
-            Intake intake = new Intake(source.layout(), source.shown(), rows, 2, DateWindow.ALL, false);
+            Intake intake =
+                    new Intake(source.layout(), SourceFile.of(source.shown(), Currency.getInstance("GBP")), rows);
             boolean more = true;
             while (more) {
-                IntakeBlock batch = intake.newBatch();
+                IntakeBlock batch = intake.newBlock();
                 more = intake.fill(batch);
                 for (int i = 0; i < batch.records().size(); i++) {
                     SourceRecord record = batch.records().get(i);

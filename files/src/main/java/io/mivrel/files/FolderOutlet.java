@@ -2,6 +2,7 @@ package io.mivrel.files;
 
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Outlet;
+import io.mivrel.delivery.PreparedFile;
 import io.mivrel.delivery.RowWriter;
 import io.mivrel.files.bytes.Digests;
 import io.mivrel.files.bytes.GrowingFile;
@@ -10,8 +11,6 @@ import io.mivrel.files.lines.SeparatedWriter;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
-import java.nio.file.FileAlreadyExistsException;
-import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -29,14 +28,12 @@ import java.util.function.IntFunction;
  * overwritten even when two runs meet. A taken name gets a number: {@code march-2.csv}. For one thread.
  */
 public final class FolderOutlet implements Outlet {
-    private static final int MOST_TRIES = 10_000;
-
     private final Path folder;
     private final DeliveryFormat form;
     private final IntFunction<String> names;
     private final TreeMap<Integer, Path> temporary = new TreeMap<>();
     private final Map<Integer, GrowingFile> written = new HashMap<>();
-    private final List<Path> published = new ArrayList<>();
+    private final List<PreparedFile> prepared = new ArrayList<>();
     private RowWriter open;
 
     /**
@@ -73,66 +70,45 @@ public final class FolderOutlet implements Outlet {
         return new SeparatedRows(followed.input(), form.separator(), form.encoding());
     }
 
-    @Override
-    public String digest(int part) throws IOException {
+    private String digest(int part) throws IOException {
         Path file = temporary.get(part);
-        Long checksum;
-        synchronized (temporary) {
-            checksum = written.get(part).checksum();
-        }
+        Long checksum = written.get(part).checksum();
         return checksum == null || Files.size(file) <= Digests.SHA_UP_TO ? Digests.of(file) : Digests.crc32c(checksum);
     }
 
     @Override
-    public List<String> publish() throws IOException {
+    public List<PreparedFile> prepare() throws IOException {
         for (Path file : temporary.values()) {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
                 channel.force(true);
             }
         }
-        List<String> named = new ArrayList<>();
+        PublishedFiles.force(folder);
         for (var part : temporary.entrySet()) {
-            Path target = name(part.getValue(), names.apply(part.getKey()));
-            published.add(target);
-            named.add(target.toString());
+            Path target = PublishedFiles.free(folder.resolve(names.apply(part.getKey())));
+            prepared.add(new PreparedFile(
+                    part.getValue().toString(), target.toString(), Files.size(part.getValue()), digest(part.getKey())));
         }
-        forceFolder();
-        for (Path file : temporary.values()) {
-            Files.deleteIfExists(file);
+        return List.copyOf(prepared);
+    }
+
+    @Override
+    public List<PreparedFile> publish() throws IOException {
+        List<PreparedFile> named = new ArrayList<>();
+        int part = 0;
+        for (PreparedFile file : prepared) {
+            part++;
+            Path wanted = folder.resolve(names.apply(part));
+            Path target = PublishedFiles.link(Path.of(file.hidden()), Path.of(file.name()), wanted);
+            named.add(new PreparedFile(file.hidden(), target.toString(), file.bytes(), file.digest()));
         }
-        temporary.clear();
+        PublishedFiles.force(folder);
         return named;
     }
 
-    private Path name(Path file, String wanted) throws IOException {
-        int dot = wanted.lastIndexOf('.');
-        String stem = dot <= 0 ? wanted : wanted.substring(0, dot);
-        String ending = dot <= 0 ? "" : wanted.substring(dot);
-        for (int n = 1; n < MOST_TRIES; n++) {
-            Path target = folder.resolve(n == 1 ? wanted : stem + "-" + n + ending);
-            try {
-                Files.createLink(target, file);
-                return target;
-            } catch (FileAlreadyExistsException taken) {
-                continue;
-            } catch (UnsupportedOperationException | FileSystemException noLinks) {
-                if (Files.exists(target)) {
-                    continue;
-                }
-                // A file system without hard links: a plain move, which refuses to overwrite.
-                return Files.move(file, target);
-            }
-        }
-        throw new IOException(folder.resolve(wanted) + ": the name and " + MOST_TRIES + " like it are taken");
-    }
-
-    // The new names are safe only when the folder itself is; some systems cannot force a folder.
-    private void forceFolder() {
-        try (FileChannel channel = FileChannel.open(folder, StandardOpenOption.READ)) {
-            channel.force(true);
-        } catch (IOException notSupported) {
-            // Nothing more can be done here.
-        }
+    @Override
+    public void release() {
+        temporary.values().forEach(FolderOutlet::remove);
     }
 
     @Override
@@ -145,9 +121,7 @@ public final class FolderOutlet implements Outlet {
             // It is removed in any case.
         }
         temporary.values().forEach(FolderOutlet::remove);
-        published.forEach(FolderOutlet::remove);
         temporary.clear();
-        published.clear();
     }
 
     private static void remove(Path file) {

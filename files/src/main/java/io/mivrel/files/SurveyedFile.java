@@ -12,6 +12,7 @@ import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.Surveyed;
@@ -23,6 +24,7 @@ import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -64,9 +66,24 @@ public final class SurveyedFile implements Surveyed {
         beginning.add(head, 0, head.length);
         Facts text = beginning.facts(head.length < HEAD);
         if (content.kind().isStatement()) {
-            return Facts.text(content.kind(), content.words(), "auto", "", true);
+            Facts statement = Facts.text(content.kind(), content.words(), "auto", "", true);
+            return statement.in(statedCurrency(statement));
         }
         return divided(head, text);
+    }
+
+    // What the first statement of a file says of its currency; its amounts have the decimals of that.
+    private Currency statedCurrency(Facts statement) throws IOException {
+        try (RowSource rows = open(statement)) {
+            for (Row row = rows.next(); row != null; row = rows.next()) {
+                if (row.ended() != null && row.ended().currency() != null) {
+                    return Currency.getInstance(row.ended().currency());
+                }
+            }
+        } catch (UnreadableFileException | IllegalArgumentException saidByTheSurvey) {
+            // A damaged file or an unknown currency is told when the file is read.
+        }
+        return Facts.ASSUMED;
     }
 
     private static Facts divided(byte[] head, Facts text) throws IOException {
@@ -113,6 +130,7 @@ public final class SurveyedFile implements Surveyed {
                 "",
                 chosen,
                 sheet.isEmpty() ? filled : List.of(chosen),
+                Facts.ASSUMED,
                 null);
     }
 
@@ -186,6 +204,7 @@ public final class SurveyedFile implements Surveyed {
         }
         Facts whole = census.facts(true)
                 .divided(assumed.separator(), census.facts(true).lineEnds());
+        whole = whole.in(assumed.currency());
         return assumed.print() == null ? whole : whole.printed(assumed.print());
     }
 }

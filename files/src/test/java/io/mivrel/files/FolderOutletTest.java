@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.delivery.DeliveryFormat;
+import io.mivrel.delivery.PreparedFile;
 import io.mivrel.delivery.RowWriter;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
@@ -52,7 +53,15 @@ public class FolderOutletTest {
         write(outlet, 1, "a", "b");
         write(outlet, 2, "c", "d");
         assertThat(names(folder)).allMatch(name -> name.startsWith("."));
+        assertThat(outlet.prepare())
+                .extracting(PreparedFile::name)
+                .containsExactly(
+                        folder.resolve("march-1.csv").toString(),
+                        folder.resolve("march-2.csv").toString());
+        assertThat(names(folder)).allMatch(name -> name.startsWith("."));
         outlet.publish();
+        assertThat(names(folder)).hasSize(4);
+        outlet.release();
         assertThat(names(folder)).containsExactly("march-1.csv", "march-2.csv");
         assertThat(folder.resolve("march-1.csv")).hasContent("a,b");
     }
@@ -64,8 +73,14 @@ public class FolderOutletTest {
         Files.writeString(folder.resolve("march.csv"), "mine");
         FolderOutlet outlet = outlet(folder, DeliveryFormat.csv("{run}.csv"));
         write(outlet, 1, "a");
+        outlet.prepare();
+        // One more name is taken between choosing it and giving it.
+        Files.writeString(folder.resolve("march-2.csv"), "mine too");
         assertThat(outlet.publish())
-                .containsExactly(folder.resolve("march-2.csv").toString());
+                .extracting(PreparedFile::name)
+                .containsExactly(folder.resolve("march-3.csv").toString());
+        assertThat(folder.resolve("march-3.csv")).hasContent("a");
+        assertThat(folder.resolve("march-2.csv")).hasContent("mine too");
         assertThat(folder.resolve("march.csv")).hasContent("mine");
     }
 
@@ -74,8 +89,7 @@ public class FolderOutletTest {
         Path folder = folder();
         FolderOutlet outlet = outlet(folder, DeliveryFormat.csv("{run}.csv"));
         write(outlet, 1, "a");
-        outlet.publish();
-        write(outlet, 2, "b");
+        outlet.prepare();
         outlet.discard();
         assertThat(names(folder)).isEmpty();
     }
@@ -90,8 +104,11 @@ public class FolderOutletTest {
             pool.submit(() -> {
                 FolderOutlet outlet = outlet(folder, DeliveryFormat.csv("{run}.csv"));
                 write(outlet, 1, content);
+                outlet.prepare();
                 start.await();
-                return outlet.publish();
+                outlet.publish();
+                outlet.release();
+                return null;
             });
         }
         start.countDown();

@@ -2,16 +2,16 @@ package io.mivrel.fuzz;
 
 import io.mivrel.FileSurvey;
 import io.mivrel.files.SourceFiles;
-import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementColumns;
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Finding;
-import io.mivrel.model.JournalLines;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
@@ -24,6 +24,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Currency;
 import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -57,7 +58,7 @@ public enum Target {
 
     private static Layout statement(FileFormat form) {
         Layout.Builder layout =
-                Layout.named("fuzz", BankLines.TABLE).account("1200").format(form);
+                Layout.named("fuzz", BankLines.KIND).account("1200").format(form);
         layout.numbers(
                 form.kind() == FileKind.QIF ? new AmountFormat(2, '.', ',', true, true, "£") : AmountFormat.plain(2));
         StatementColumns.fields(form.kind()).forEach(layout::field);
@@ -66,7 +67,7 @@ public enum Target {
     }
 
     private static Layout journal(FileFormat form) {
-        return Layout.named("fuzz", JournalLines.TABLE)
+        return Layout.named("fuzz", JournalLines.KIND)
                 .format(form)
                 .numbers(new AmountFormat(2, '.', ',', true, true, "£", "DR", "CR"))
                 .field(JournalLines.REFERENCE, "ref")
@@ -169,11 +170,11 @@ public enum Target {
     }
 
     private void read(RowSource rows, StringBuilder told) throws IOException {
-        Intake intake = new Intake(layout, "fuzz", rows, 2, DateWindow.ALL, false);
+        Intake intake = new Intake(layout, SourceFile.of("fuzz", Currency.getInstance("GBP")), rows);
         boolean more = true;
         long records = 0;
         while (more) {
-            IntakeBlock batch = intake.newBatch();
+            IntakeBlock batch = intake.newBlock();
             more = intake.fill(batch);
             records += batch.records().size();
             if (this == SEPARATED) {

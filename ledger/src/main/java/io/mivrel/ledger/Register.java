@@ -1,191 +1,468 @@
 package io.mivrel.ledger;
 
+import io.mivrel.delivery.PreparedFile;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.model.DocumentIdentity.Form;
+import io.mivrel.model.Kind;
+import io.mivrel.model.RecordRange;
+import io.mivrel.model.SourceFile;
 import io.mivrel.run.DocumentHistory;
+import io.mivrel.run.RunReport;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
-import org.sqlite.SQLiteConfig;
-import org.sqlite.SQLiteConfig.TransactionMode;
+import java.util.function.Consumer;
 
 /**
- * Mivrel's memory of what was delivered, in one SQLite file: the fingerprints of all documents that the runs of a name
- * have delivered, packed by the thousand. Format 2, kept in {@code user_version}; another one is refused.
+ * Mivrel's memory of deeds for a company folder: runs, deliveries with their files, documents and their state. One register
+ * serves all run sheets of the folder; {@code docs/register.md} describes its tables. Format {@value RegisterDatabase#FORMAT}.
  *
- * <p>Opening takes the register for one run: a second run waits up to ten seconds and then fails. Nothing is remembered
- * for good until {@link #commit}; closing without it forgets. For one thread.
+ * <p>A run opens it for itself, settles what {@linkplain #unfinished earlier runs left unfinished}, {@linkplain #begin
+ * begins}, and tells when its files are {@linkplain #prepared prepared} and {@linkplain #published published}. Closing it
+ * before the first of these forgets the run. For one thread.
  */
 public final class Register implements DocumentHistory, AutoCloseable {
-    private static final int FORMAT = 2;
-    private static final int WAIT_MILLIS = 10_000;
-    private static final int PACK = 8192;
-
-    private final Path file;
-    private final String run;
+    private final RegisterDatabase database;
     private final Connection connection;
-    private final Delivered delivered = new Delivered();
-    private final ByteBuffer pack = ByteBuffer.allocate(PACK * 2 * Long.BYTES);
-    private long lastKept;
+    private RunScope scope;
+    private KnownDocuments known;
+    private DeedWriter deeds;
+    private long run;
+    private long lacking;
 
-    private Register(Path file, String run, Connection connection) {
-        this.file = file;
-        this.run = run;
-        this.connection = connection;
+    private Register(RegisterDatabase database) {
+        this.database = database;
+        this.connection = database.connection();
     }
 
-    /** Loads the database engine on a thread of its own, which takes a while, so that opening finds it ready. */
+    /** Loads the database engine beside other work, so that opening finds it ready. */
     public static void prepareEngine() {
         CompletableFuture.runAsync(Engine::load);
     }
 
-    /** Opens the register for runs of a name, making it and its folder when missing. */
-    public static Register open(Path file, String run) throws IOException {
-        Files.createDirectories(file.toAbsolutePath().getParent());
-        Engine.load();
-        SQLiteConfig config = new SQLiteConfig();
-        config.setBusyTimeout(WAIT_MILLIS);
-        config.setTransactionMode(TransactionMode.IMMEDIATE);
-        try {
-            Connection connection = config.createConnection("jdbc:sqlite:" + file.toAbsolutePath());
-            Register register = new Register(file, run, connection);
-            try {
-                connection.setAutoCommit(false);
-                register.prepare();
-                register.load();
-                return register;
-            } catch (SQLException | IOException e) {
-                register.close();
-                throw e;
+    /** Opens the register for one run, making it when it is missing; a second run waits up to ten seconds and then fails. */
+    public static Register open(RegisterPlace place) throws IOException {
+        return new Register(RegisterDatabase.open(place));
+    }
+
+    /** Opens a register that exists, to look at only. */
+    public static Register openToRead(RegisterPlace place) throws IOException {
+        return new Register(RegisterDatabase.openToRead(place));
+    }
+
+    /** True when there is a register to look at. */
+    public static boolean exists(RegisterPlace place) {
+        return RegisterDatabase.exists(place);
+    }
+
+    /** Runs that ended between {@link #prepared} and {@link #published}, the earliest first. */
+    public List<UnfinishedRun> unfinished() throws IOException {
+        List<UnfinishedRun> runs = new ArrayList<>();
+        try (Statement statement = connection.createStatement();
+                ResultSet rows = statement.executeQuery(
+                        "SELECT id, name, began, staged_evidence, evidence FROM run WHERE state = 'prepared' ORDER BY id")) {
+            while (rows.next()) {
+                runs.add(new UnfinishedRun(
+                        rows.getLong(1),
+                        rows.getString(2),
+                        rows.getString(3),
+                        files(rows.getLong(1)),
+                        rows.getString(4),
+                        rows.getString(5)));
             }
+            return runs;
         } catch (SQLException e) {
-            throw failure(file, e);
+            throw database.failure(e);
         }
     }
 
-    private static RegisterException failure(Path file, SQLException e) {
-        String message = e.getMessage() == null ? "" : e.getMessage();
-        String why = message.contains("BUSY") || message.contains("locked")
-                ? "is in use by another run; try again when that has ended"
-                : "cannot be used: " + message;
-        return new RegisterException(file + ": the register " + why, e);
-    }
-
-    private void prepare() throws SQLException, IOException {
-        try (Statement statement = connection.createStatement()) {
-            // An update takes the register at once, rather than when the first document is remembered.
-            statement.executeUpdate("CREATE TABLE IF NOT EXISTS delivered ("
-                    + "id INTEGER PRIMARY KEY, run TEXT NOT NULL, fingerprints BLOB NOT NULL)");
-            int format;
-            try (ResultSet version = statement.executeQuery("PRAGMA user_version")) {
-                format = version.getInt(1);
-            }
-            if (format > FORMAT) {
-                throw new RegisterException(
-                        file + ": the register has format " + format + ", and this Mivrel knows formats up to "
-                                + FORMAT,
-                        null);
-            }
-            if (format != 0 && format < FORMAT) {
-                // Its fingerprints were worked out in another way: every document would look new.
-                throw new RegisterException(
-                        file + ": the register has format " + format + " of an early build, and what it holds cannot be"
-                                + " compared any more; move it away, and leave out by date what was delivered",
-                        null);
-            }
-            statement.executeUpdate("PRAGMA user_version = " + FORMAT);
+    /** The hidden names that the files of the last run had, some of which may still be there when it was cut off. */
+    public List<String> hiddenOfLastRun() throws IOException {
+        try {
+            return files(number("SELECT coalesce(max(id), 0) FROM run")).stream()
+                    .map(PreparedFile::hidden)
+                    .toList();
+        } catch (SQLException e) {
+            throw database.failure(e);
         }
     }
 
-    private void load() throws SQLException {
-        try (PreparedStatement query =
-                connection.prepareStatement("SELECT id, fingerprints FROM delivered WHERE run = ? ORDER BY id")) {
-            query.setString(1, run);
-            try (ResultSet packs = query.executeQuery()) {
-                while (packs.next()) {
-                    ByteBuffer longs = ByteBuffer.wrap(packs.getBytes(2));
-                    while (longs.remaining() >= 2 * Long.BYTES) {
-                        delivered.add(longs.getLong(), longs.getLong());
-                    }
+    private List<PreparedFile> files(long of) throws SQLException {
+        List<PreparedFile> files = new ArrayList<>();
+        try (PreparedStatement query = connection.prepareStatement(
+                "SELECT hidden, name, bytes, digest FROM delivered_file WHERE run_id = ? ORDER BY place")) {
+            query.setLong(1, of);
+            try (ResultSet rows = query.executeQuery()) {
+                while (rows.next()) {
+                    files.add(
+                            new PreparedFile(rows.getString(1), rows.getString(2), rows.getLong(3), rows.getString(4)));
                 }
             }
         }
+        return files;
+    }
+
+    /** Notes that all files of an unfinished run have their names. */
+    public void settled(long unfinished, List<PreparedFile> files) throws IOException {
+        publish(unfinished, files);
+    }
+
+    /** Loads what can matter to a run, and begins to note what it does. */
+    public void begin(RunScope runScope) throws IOException {
+        scope = runScope;
+        try {
+            connection.rollback();
+            load();
+            run = 1 + number("SELECT coalesce(max(id), 0) FROM run");
+            restart();
+        } catch (SQLException e) {
+            throw database.failure(e);
+        }
+    }
+
+    /** The same for a run that delivers nothing. */
+    public void beginCheck(RunScope runScope) throws IOException {
+        scope = runScope;
+        try {
+            load();
+        } catch (SQLException e) {
+            throw database.failure(e);
+        }
+    }
+
+    private void restart() throws SQLException {
+        connection.rollback();
+        deeds = new DeedWriter(connection, run, scope);
+        deeds.begin();
+    }
+
+    private long number(String sql) throws SQLException {
         try (Statement statement = connection.createStatement();
-                ResultSet last = statement.executeQuery("SELECT coalesce(max(id), 0) FROM delivered")) {
-            lastKept = last.getLong(1);
+                ResultSet result = statement.executeQuery(sql)) {
+            result.next();
+            return result.getLong(1);
+        }
+    }
+
+    private void load() throws SQLException, IOException {
+        boolean byAccount = scope.kind().isOfAccount();
+        Map<Long, long[]> bits = deliveryBits();
+        known = new KnownDocuments(count(), byAccount);
+        loadRows(byAccount, bits);
+        loadPacks(byAccount, bits);
+        if (byAccount) {
+            loadDays();
+        }
+    }
+
+    // The documents that can matter: of the company and kind; of bank lines, which a date is part of, those of the
+    // accounts
+    // and wanted dates.
+    private String where(String firstDay, String lastDay) {
+        String all = " JOIN run ON run.id = run_id WHERE run.company = ? AND d.kind = ? AND d.state <> 'withdrawn'";
+        if (!scope.kind().isOfAccount()) {
+            return all;
+        }
+        String marks = String.join(", ", scope.accounts().stream().map(a -> "?").toList());
+        return all + " AND account IN (" + marks + ") AND " + lastDay + " >= ? AND " + firstDay + " <= ?";
+    }
+
+    private PreparedStatement query(String sql) throws SQLException {
+        PreparedStatement query = connection.prepareStatement(sql);
+        int at = 1;
+        query.setString(at++, scope.company());
+        query.setString(at++, scope.kind().documents());
+        if (scope.kind().isOfAccount()) {
+            for (String account : scope.accounts()) {
+                query.setString(at++, account);
+            }
+            boolean all = scope.dates().equals(DateWindow.ALL);
+            query.setString(at++, all ? "0000" : scope.dates().from().toString());
+            query.setString(at, all ? "9999" : scope.dates().to().toString());
+        }
+        return query;
+    }
+
+    private long count() throws SQLException {
+        long count = 0;
+        for (String sql : List.of(
+                "SELECT count(*) FROM document d" + where("day", "day"),
+                "SELECT coalesce(sum(d.documents), 0) FROM document_pack d" + where("first_day", "last_day"))) {
+            try (PreparedStatement query = query(sql);
+                    ResultSet result = query.executeQuery()) {
+                result.next();
+                count += result.getLong(1);
+            }
+        }
+        return count;
+    }
+
+    // By run, the bit that each of its deliveries has in this run; deliveries that this run lacks share the highest.
+    private Map<Long, long[]> deliveryBits() throws SQLException {
+        Map<Long, long[]> bits = new HashMap<>();
+        try (Statement statement = connection.createStatement();
+                ResultSet rows = statement.executeQuery("SELECT run_id, place, name FROM delivery")) {
+            while (rows.next()) {
+                int place = scope.deliveries().indexOf(rows.getString(3));
+                bits.computeIfAbsent(rows.getLong(1), r -> new long[RunScope.MOST_DELIVERIES])[rows.getInt(2)] =
+                        place < 0 ? Long.MIN_VALUE : 1L << place;
+            }
+        }
+        return bits;
+    }
+
+    private static long deliveries(long mask, long[] bits) {
+        long mine = 0;
+        for (int i = 0; bits != null && i < bits.length; i++) {
+            mine |= (mask & 1L << i) != 0 ? bits[i] : 0;
+        }
+        return mine;
+    }
+
+    private void loadRows(boolean byAccount, Map<Long, long[]> bits) throws SQLException, IOException {
+        String sql = "SELECT run_id, account, identity, d.content, day, amount, told_by, deliveries FROM document d"
+                + where("day", "day");
+        try (PreparedStatement query = query(sql);
+                ResultSet rows = query.executeQuery()) {
+            while (rows.next()) {
+                known.add(
+                        rows.getString(2),
+                        rows.getLong(3),
+                        rows.getLong(4),
+                        LocalDate.parse(rows.getString(5)).toEpochDay(),
+                        rows.getLong(6),
+                        Form.valueOf(rows.getString(7)),
+                        deliveries(rows.getLong(8), bits.get(rows.getLong(1))));
+            }
+        }
+        checkRows();
+    }
+
+    // The rows of each run must be those that were written, in number and figures.
+    private void checkRows() throws SQLException, IOException {
+        try (Statement statement = connection.createStatement();
+                ResultSet rows =
+                        statement.executeQuery("SELECT run.id, run.documents, run.checksum, identity, content, day,"
+                                + " amount FROM run JOIN document ON run_id = run.id WHERE run.checksum <> 0"
+                                + " ORDER BY run.id, place")) {
+            long of = -1;
+            long count = 0;
+            long left = 0;
+            long checksum = 0;
+            long wanted = 0;
+            boolean more = rows.next();
+            while (more) {
+                of = rows.getLong(1);
+                left = rows.getLong(2);
+                wanted = rows.getLong(3);
+                count = 0;
+                checksum = 0;
+                while (more && rows.getLong(1) == of) {
+                    count++;
+                    checksum = DeedWriter.add(
+                            checksum,
+                            rows.getLong(4),
+                            rows.getLong(5),
+                            LocalDate.parse(rows.getString(6)).toEpochDay(),
+                            rows.getLong(7));
+                    more = rows.next();
+                }
+                if (count != left || checksum != wanted) {
+                    throw database.damaged("the documents of run " + of + " are not those that were written");
+                }
+            }
+        }
+    }
+
+    private void loadPacks(boolean byAccount, Map<Long, long[]> bits) throws SQLException, IOException {
+        String sql =
+                "SELECT run_id, account, currency, source_file, source_ordinal, deliveries, d.documents, d.checksum,"
+                        + " d.content FROM document_pack d" + where("first_day", "last_day");
+        try (PreparedStatement query = query(sql);
+                ResultSet rows = query.executeQuery()) {
+            while (rows.next()) {
+                byte[] content = rows.getBytes(9);
+                if (DocumentPack.checksum(content) != rows.getLong(8)) {
+                    throw database.damaged("a pack of run " + rows.getLong(1) + " is not as it was written");
+                }
+                String account = rows.getString(2);
+                long by = deliveries(rows.getLong(6), bits.get(rows.getLong(1)));
+                DocumentPack.read(
+                        content,
+                        rows.getInt(7),
+                        source(rows),
+                        (identity, own, day, amount, form, row, reference) ->
+                                known.add(account, identity, own, day, amount, form, by));
+            }
+        }
+    }
+
+    private static SourceFile source(ResultSet rows) throws SQLException {
+        return new SourceFile(
+                rows.getString(4), "", rows.getInt(5), rows.getString(2), Currency.getInstance(rows.getString(3)));
+    }
+
+    private void loadDays() throws SQLException {
+        try (PreparedStatement query =
+                connection.prepareStatement("SELECT account, told_by, first_day, last_day FROM account_days"
+                        + " JOIN run ON run.id = run_id WHERE run.company = ?")) {
+            query.setString(1, scope.company());
+            try (ResultSet rows = query.executeQuery()) {
+                while (rows.next()) {
+                    known.addDays(
+                            rows.getString(1),
+                            Form.valueOf(rows.getString(2)),
+                            LocalDate.parse(rows.getString(3)).toEpochDay(),
+                            LocalDate.parse(rows.getString(4)).toEpochDay());
+                }
+            }
         }
     }
 
     @Override
-    public Verdict judge(long identity, long content) {
-        return delivered.judge(identity, content);
+    public Verdict judge(Kind kind, RecordRange records, long identity, long content) {
+        String account = records.block().source().account();
+        boolean byAccount = kind.isOfAccount();
+        Verdict verdict = known.judge(
+                account == null ? "" : account,
+                identity,
+                content,
+                records.block().number(kind.date(), records.from()),
+                byAccount ? records.block().number(kind.amount(), records.from()) : 0,
+                byAccount ? kind.identity().form(records) : Form.NUMBER);
+        if (verdict == Verdict.DELIVERED) {
+            long all = (1L << scope.deliveries().size()) - 1;
+            lacking = all & ~known.lastDeliveries();
+        }
+        return verdict;
     }
 
     @Override
-    public void remember(long identity, long content) throws IOException {
-        pack.putLong(identity).putLong(content);
-        if (!pack.hasRemaining()) {
-            store();
-        }
+    public long lacking() {
+        return lacking;
     }
 
-    private void store() throws IOException {
-        if (pack.position() == 0) {
+    @Override
+    public long matchedByAmount() {
+        return known.matchedByAmount();
+    }
+
+    @Override
+    public void remember(Kind kind, RecordRange records, long identity, long content, long deliveries)
+            throws IOException {
+        if (deeds == null) {
             return;
         }
-        byte[] bytes = new byte[pack.position()];
-        pack.flip().get(bytes);
-        pack.clear();
-        try (PreparedStatement insert =
-                connection.prepareStatement("INSERT INTO delivered (run, fingerprints) VALUES (?, ?)")) {
-            insert.setString(1, run);
-            insert.setBytes(2, bytes);
-            insert.executeUpdate();
+        try {
+            long all = (1L << scope.deliveries().size()) - 1;
+            deeds.add(kind, records, identity, content, deliveries & all);
         } catch (SQLException e) {
-            throw failure(file, e);
+            throw database.failure(e);
         }
     }
 
     @Override
     public void startOver() throws IOException {
-        pack.clear();
-        delivered.startOver();
-        try (PreparedStatement delete = connection.prepareStatement("DELETE FROM delivered WHERE id > ?")) {
-            delete.setLong(1, lastKept);
-            delete.executeUpdate();
-        } catch (SQLException e) {
-            throw failure(file, e);
+        known.startOver();
+        if (deeds != null) {
+            try {
+                restart();
+            } catch (SQLException e) {
+                throw database.failure(e);
+            }
         }
     }
 
-    /** Makes all that was remembered last for good. */
-    public void commit() throws IOException {
-        store();
+    /**
+     * Notes for good what the run is about to publish. A run without documents leaves no trace.
+     *
+     * @param stagedEvidence the hidden evidence folder; {@code null} for none
+     * @param evidence the name it is to get; {@code null} for none
+     */
+    public void prepared(RunReport report, String stagedEvidence, String evidence) throws IOException {
         try {
+            if (deeds.documents() == 0) {
+                connection.rollback();
+                return;
+            }
+            deeds.finish(report, stagedEvidence, evidence);
             connection.commit();
         } catch (SQLException e) {
-            throw failure(file, e);
+            throw database.failure(e);
+        }
+    }
+
+    /** Notes for good that all files have their names. */
+    public void published(List<PreparedFile> files) throws IOException {
+        if (deeds.documents() > 0) {
+            publish(run, files);
+        }
+    }
+
+    private void publish(long of, List<PreparedFile> files) throws IOException {
+        try (PreparedStatement name = connection.prepareStatement(
+                        "UPDATE delivered_file SET name = ? WHERE run_id = ? AND place = ?");
+                Statement state = connection.createStatement()) {
+            for (int i = 0; i < files.size(); i++) {
+                name.setString(1, files.get(i).name());
+                name.setLong(2, of);
+                name.setLong(3, i);
+                name.addBatch();
+            }
+            name.executeBatch();
+            state.executeUpdate("UPDATE run SET state = 'published' WHERE id = " + of);
+            for (String table : List.of("document", "document_pack")) {
+                state.executeUpdate(
+                        "UPDATE " + table + " SET state = 'delivered' WHERE state = 'intended' AND run_id = " + of);
+            }
+            connection.commit();
+        } catch (SQLException e) {
+            throw database.failure(e);
+        }
+    }
+
+    /** Hands out all documents of a company, run by run in the order in which they were delivered. */
+    public void documents(String company, Consumer<RegisteredDocument> target) throws IOException {
+        list(company, null, target);
+    }
+
+    /** The documents of a company with this reference. */
+    public List<RegisteredDocument> find(String company, String reference) throws IOException {
+        List<RegisteredDocument> found = new ArrayList<>();
+        list(company, reference, found::add);
+        return found;
+    }
+
+    private void list(String company, String reference, Consumer<RegisteredDocument> target) throws IOException {
+        try (Statement statement = connection.createStatement();
+                ResultSet runs = statement.executeQuery("SELECT id, company, name FROM run ORDER BY id")) {
+            while (runs.next()) {
+                if (runs.getString(2).equals(company)) {
+                    DocumentList list = new DocumentList(connection, runs.getLong(1), runs.getString(3));
+                    list.rows(reference, target);
+                    list.packs(reference, target);
+                }
+            }
+        } catch (SQLException e) {
+            throw database.failure(e);
         }
     }
 
     @Override
     public void close() {
-        try {
-            if (!connection.isClosed()) {
-                connection.rollback();
-            }
-        } catch (SQLException nothingBegun) {
-            // The connection is closed in any case.
+        if (known != null) {
+            known.close();
         }
-        try {
-            connection.close();
-        } catch (SQLException alreadyGone) {
-            // There is nothing to save.
-        }
+        database.close();
     }
 }

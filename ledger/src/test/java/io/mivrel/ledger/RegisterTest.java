@@ -3,116 +3,388 @@ package io.mivrel.ledger;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import io.mivrel.delivery.DeliveredFile;
+import io.mivrel.delivery.PreparedFile;
+import io.mivrel.intake.DateWindow;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.JournalLines;
+import io.mivrel.model.Kind;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.RecordRange;
+import io.mivrel.model.SourceFile;
+import io.mivrel.money.Totals;
 import io.mivrel.run.DocumentHistory.Verdict;
+import io.mivrel.run.FindingLog;
+import io.mivrel.run.RunReport;
 import java.io.IOException;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import java.util.Map;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-/** The register remembers what was delivered, once it is told to for good. On a real database. */
+/** The register remembers deeds, once it is told to for good. On real databases. */
 public class RegisterTest {
-    private static Path file() throws IOException {
-        return Files.createTempDirectory("mivrel register")
-                .resolve("new folder")
-                .resolve("register.db");
+    private static final Currency GBP = Currency.getInstance("GBP");
+    private static final long DAY = LocalDate.of(2027, 3, 1).toEpochDay();
+    private static final long ALL = -1;
+
+    private final ServerForTests server = new ServerForTests();
+
+    /** A place for a register that does not exist yet. */
+    interface Place {
+        RegisterPlace make() throws IOException;
     }
 
-    @Test
-    public void remembersAfterCommitOnly() throws IOException {
-        Path file = file();
-        try (Register register = Register.open(file, "bank")) {
-            register.remember(1, 10);
-            assertThat(register.judge(1, 10)).isEqualTo(Verdict.NEW);
+    private static RegisterPlace file() throws IOException {
+        return RegisterPlace.file(Files.createTempDirectory("mivrel register")
+                .resolve("new folder")
+                .resolve("register.db"));
+    }
+
+    @DataProvider
+    public Object[][] places() {
+        Place file = RegisterTest::file;
+        Place onServer = server::newDatabase;
+        return new Object[][] {{file}, {onServer}};
+    }
+
+    private static RunScope scope(String run, Kind kind, String... deliveries) {
+        List<String> accounts = kind.isOfAccount() ? List.of("1200") : List.of();
+        return new RunScope(run, "Larkmoor", kind, accounts, List.of(deliveries), DateWindow.ALL, Instant.EPOCH);
+    }
+
+    private static Register begun(RegisterPlace place, RunScope scope) throws IOException {
+        Register register = Register.open(place);
+        register.begin(scope);
+        return register;
+    }
+
+    private static RecordRange journal(String reference, long day, long amount) {
+        RecordBlock block = new RecordBlock(JournalLines.TABLE, SourceFile.of("ledger.csv", GBP), 2);
+        for (int i = 0; i < 2; i++) {
+            block.begin(7 + i);
+            block.put(JournalLines.REFERENCE, reference);
+            block.put(JournalLines.DATE, day);
+            block.put(JournalLines.ACCOUNT, i == 0 ? "5010" : "1200");
+            block.put(JournalLines.AMOUNT, i == 0 ? amount : -amount);
+            block.end(true);
         }
-        try (Register register = Register.open(file, "bank")) {
-            assertThat(register.judge(1, 10)).isEqualTo(Verdict.NEW);
-            register.remember(1, 10);
-            register.commit();
+        return block.range(0, 2);
+    }
+
+    // A line of a file with balances, with identifiers, or with neither.
+    private static RecordRange bankLine(SourceFile file, long row, long day, long amount, String bankReference) {
+        RecordBlock block = new RecordBlock(BankLines.TABLE, file, 1);
+        block.begin(row);
+        block.put(BankLines.DATE, day);
+        block.put(BankLines.AMOUNT, amount);
+        if (bankReference == null) {
+            block.put(BankLines.BALANCE, 1_000_00 + row * 1_00);
+        } else {
+            block.put(BankLines.BANK_REFERENCE, bankReference);
         }
-        try (Register register = Register.open(file, "bank")) {
-            assertThat(register.judge(1, 10)).isEqualTo(Verdict.DELIVERED);
-            assertThat(register.judge(1, 11)).isEqualTo(Verdict.CHANGED);
-            assertThat(register.judge(2, 10)).isEqualTo(Verdict.NEW);
+        block.end(true);
+        return block.range(0, 1);
+    }
+
+    private static Verdict judge(Register register, Kind kind, RecordRange records) {
+        long identity = kind.identity().identity(records);
+        return register.judge(kind, records, identity, kind.identity().content(records, identity));
+    }
+
+    private static void remember(Register register, Kind kind, RecordRange records, long deliveries)
+            throws IOException {
+        long identity = kind.identity().identity(records);
+        register.remember(kind, records, identity, kind.identity().content(records, identity), deliveries);
+    }
+
+    private static RunReport report(Kind kind, PreparedFile... files) {
+        DeliveredFile delivered = new DeliveredFile("Journals", "", kind, List.of(files), 1, 2, new Totals(GBP));
+        return new RunReport(
+                "run",
+                "Larkmoor",
+                GBP,
+                kind,
+                false,
+                List.of(),
+                null,
+                null,
+                null,
+                null,
+                null,
+                List.of(delivered),
+                new FindingLog(),
+                Map.of());
+    }
+
+    private static void publish(Register register, Kind kind) throws IOException {
+        PreparedFile file = new PreparedFile(".hidden", "name.csv", 5, "sha-512:00");
+        register.prepared(report(kind, file), null, null);
+        register.published(List.of(file));
+    }
+
+    @Test(dataProvider = "places")
+    public void remembersForGoodOnlyWhatIsPrepared(Place where) throws IOException {
+        RegisterPlace place = where.make();
+        RunScope scope = scope("ledger", JournalLines.KIND, "Journals");
+        RecordRange voucher = journal("V-1", DAY, 5_00);
+        try (Register register = begun(place, scope)) {
+            remember(register, JournalLines.KIND, voucher, ALL);
+            assertThat(judge(register, JournalLines.KIND, voucher)).isEqualTo(Verdict.NEW);
         }
-        try (Register register = Register.open(file, "another run")) {
-            assertThat(register.judge(1, 10)).isEqualTo(Verdict.NEW);
+        try (Register register = begun(place, scope)) {
+            assertThat(judge(register, JournalLines.KIND, voucher)).isEqualTo(Verdict.NEW);
+            remember(register, JournalLines.KIND, voucher, ALL);
+            publish(register, JournalLines.KIND);
+        }
+        // Another run sheet of the company asks the same register.
+        try (Register register = begun(place, scope("by another name", JournalLines.KIND, "Journals"))) {
+            assertThat(judge(register, JournalLines.KIND, voucher)).isEqualTo(Verdict.DELIVERED);
+            assertThat(register.lacking()).isZero();
+            assertThat(judge(register, JournalLines.KIND, journal("V-1", DAY, 5_01)))
+                    .isEqualTo(Verdict.CHANGED);
+            assertThat(judge(register, JournalLines.KIND, journal("V-1", DAY + 365, 5_01)))
+                    .isEqualTo(Verdict.NUMBER_RETURNS);
+            assertThat(judge(register, JournalLines.KIND, journal("V-2", DAY, 5_00)))
+                    .isEqualTo(Verdict.NEW);
+        }
+        RunScope otherCompany = new RunScope(
+                "ledger", "Torrow", JournalLines.KIND, List.of(), List.of("J"), DateWindow.ALL, Instant.EPOCH);
+        try (Register register = begun(place, otherCompany)) {
+            assertThat(judge(register, JournalLines.KIND, voucher)).isEqualTo(Verdict.NEW);
+        }
+    }
+
+    @Test(dataProvider = "places")
+    public void aDocumentIsListedAndFoundByItsReference(Place where) throws IOException {
+        RegisterPlace place = where.make();
+        try (Register register = begun(place, scope("ledger", JournalLines.KIND, "Journals", "Copies"))) {
+            remember(register, JournalLines.KIND, journal("V-1", DAY, 5_00), ALL);
+            remember(register, JournalLines.KIND, journal("V-2", DAY, 7_25), 0b10);
+            publish(register, JournalLines.KIND);
+        }
+        try (Register register = Register.openToRead(place)) {
+            List<RegisteredDocument> found = register.find("Larkmoor", "V-2");
+            assertThat(found).hasSize(1);
+            assertThat(found.get(0).amount()).hasToString("7.25 GBP");
+            assertThat(found.get(0).deliveries()).containsExactly("Copies");
+            assertThat(found.get(0).state()).isEqualTo("delivered");
+            assertThat(found.get(0).row()).isEqualTo(7);
+            assertThat(found.get(0).day()).isEqualTo(LocalDate.of(2027, 3, 1));
+        }
+        try (Register register = begun(place, scope("ledger", JournalLines.KIND, "Journals", "New"))) {
+            assertThat(judge(register, JournalLines.KIND, journal("V-1", DAY, 5_00)))
+                    .isEqualTo(Verdict.DELIVERED);
+            assertThat(register.lacking()).isEqualTo(0b10);
+            assertThat(judge(register, JournalLines.KIND, journal("V-2", DAY, 7_25)))
+                    .isEqualTo(Verdict.DELIVERED);
+            assertThat(register.lacking()).isEqualTo(0b11);
         }
     }
 
     @Test
     public void twoEqualLinesWithoutNameAreTwo() throws IOException {
-        Path file = file();
-        try (Register register = Register.open(file, "bank")) {
-            register.remember(7, 7);
-            register.remember(7, 7);
-            register.commit();
+        RegisterPlace place = file();
+        RunScope scope = scope("bank", BankLines.KIND, "Lines");
+        SourceFile csv = SourceFile.of("bank.csv", GBP).ofAccount("1200");
+        RecordRange line = bankLine(csv, 1, DAY, 5_00, null);
+        try (Register register = begun(place, scope)) {
+            remember(register, BankLines.KIND, line, ALL);
+            remember(register, BankLines.KIND, line, ALL);
+            publish(register, BankLines.KIND);
         }
-        try (Register register = Register.open(file, "bank")) {
-            assertThat(register.judge(7, 7)).isEqualTo(Verdict.DELIVERED);
-            assertThat(register.judge(7, 7)).isEqualTo(Verdict.DELIVERED);
-            assertThat(register.judge(7, 7)).isEqualTo(Verdict.NEW);
-            register.startOver();
-            assertThat(register.judge(7, 7)).isEqualTo(Verdict.DELIVERED);
+        try (Register register = begun(place, scope)) {
+            for (int pass = 0; pass < 2; pass++) {
+                assertThat(judge(register, BankLines.KIND, line)).isEqualTo(Verdict.DELIVERED);
+                assertThat(judge(register, BankLines.KIND, line)).isEqualTo(Verdict.DELIVERED);
+                assertThat(judge(register, BankLines.KIND, line)).isEqualTo(Verdict.NEW);
+                register.startOver();
+            }
         }
     }
 
     @Test
-    public void startingOverForgetsWhatThisRunNoted() throws IOException {
-        Path file = file();
-        try (Register register = Register.open(file, "bank")) {
-            for (long i = 0; i < 20_000; i++) {
-                register.remember(i, i + 1);
+    public void theSameDaysInAnotherFormAreMetLineByLine() throws IOException {
+        RegisterPlace place = file();
+        RunScope scope = scope("bank", BankLines.KIND, "Lines");
+        SourceFile csv = SourceFile.of("bank.csv", GBP).ofAccount("1200");
+        SourceFile ofx = SourceFile.of("bank.ofx", GBP).ofAccount("1200");
+        try (Register register = begun(place, scope)) {
+            remember(register, BankLines.KIND, bankLine(csv, 1, DAY, 5_00, null), ALL);
+            remember(register, BankLines.KIND, bankLine(csv, 2, DAY, 5_00, null), ALL);
+            remember(register, BankLines.KIND, bankLine(csv, 3, DAY + 9, -7_00, null), ALL);
+            publish(register, BankLines.KIND);
+        }
+        try (Register register = begun(place, scope)) {
+            assertThat(judge(register, BankLines.KIND, bankLine(ofx, 1, DAY, 5_00, "A")))
+                    .isEqualTo(Verdict.DELIVERED);
+            assertThat(judge(register, BankLines.KIND, bankLine(ofx, 2, DAY, 5_00, "B")))
+                    .isEqualTo(Verdict.DELIVERED);
+            assertThat(register.matchedByAmount()).isEqualTo(2);
+            // A third one is neither known nor surely new.
+            assertThat(judge(register, BankLines.KIND, bankLine(ofx, 3, DAY, 5_00, "C")))
+                    .isEqualTo(Verdict.UNSURE);
+            assertThat(judge(register, BankLines.KIND, bankLine(ofx, 4, DAY + 3, 1, "D")))
+                    .isEqualTo(Verdict.UNSURE);
+            assertThat(judge(register, BankLines.KIND, bankLine(ofx, 5, DAY + 10, 1, "E")))
+                    .isEqualTo(Verdict.NEW);
+            // In the form that was delivered, a line that is not known was held then.
+            assertThat(judge(register, BankLines.KIND, bankLine(csv, 9, DAY + 3, 1, null)))
+                    .isEqualTo(Verdict.NEW);
+        }
+    }
+
+    @Test
+    public void manyArePackedAndStillFound() throws Exception {
+        RegisterPlace place = file();
+        RunScope scope = scope("ledger", JournalLines.KIND, "Journals");
+        int count = 60_000;
+        try (Register register = begun(place, scope)) {
+            for (int i = 0; i < count; i++) {
+                remember(register, JournalLines.KIND, journal("V-" + i, DAY + i % 90, i), ALL);
             }
             register.startOver();
-            register.remember(3, 4);
-            register.commit();
+            for (int i = 0; i < count; i++) {
+                remember(register, JournalLines.KIND, journal("V-" + i, DAY + i % 90, i), ALL);
+            }
+            publish(register, JournalLines.KIND);
         }
-        try (Register register = Register.open(file, "bank")) {
-            assertThat(register.judge(3, 4)).isEqualTo(Verdict.DELIVERED);
-            assertThat(register.judge(5, 6)).isEqualTo(Verdict.NEW);
+        assertThat(Files.size(place.file())).isLessThan(count * 60L);
+        try (Register register = begun(place, scope)) {
+            for (int i = 0; i < count; i += 7) {
+                assertThat(judge(register, JournalLines.KIND, journal("V-" + i, DAY + i % 90, i)))
+                        .isEqualTo(Verdict.DELIVERED);
+            }
+            assertThat(judge(register, JournalLines.KIND, journal("V-7", DAY, 1)))
+                    .isEqualTo(Verdict.CHANGED);
+            assertThat(register.find("Larkmoor", "V-41234")).singleElement().satisfies(document -> {
+                assertThat(document.amount().minor()).isEqualTo(41_234);
+                assertThat(document.day()).isEqualTo(LocalDate.ofEpochDay(DAY + 41_234 % 90));
+                assertThat(document.state()).isEqualTo("delivered");
+            });
+            List<RegisteredDocument> all = new ArrayList<>();
+            register.documents("Larkmoor", all::add);
+            assertThat(all).hasSize(count);
         }
     }
 
     @Test
-    public void manyAreKept() throws IOException {
-        Path file = file();
-        try (Register register = Register.open(file, "bank")) {
-            for (long i = 1; i <= 50_000; i++) {
-                register.remember(i * 31, -i);
-            }
-            register.commit();
+    public void whatIsPreparedAndNotPublishedIsUnfinished() throws IOException {
+        RegisterPlace place = file();
+        RunScope scope = scope("ledger", JournalLines.KIND, "Journals");
+        PreparedFile file = new PreparedFile("out/.j.csv.part", "out/j.csv", 5, "sha-512:00");
+        try (Register register = begun(place, scope)) {
+            remember(register, JournalLines.KIND, journal("V-1", DAY, 5_00), ALL);
+            register.prepared(report(JournalLines.KIND, file), "evidence/.x", "evidence/x");
         }
-        try (Register register = Register.open(file, "bank")) {
-            for (long i = 1; i <= 50_000; i++) {
-                assertThat(register.judge(i * 31, -i)).isEqualTo(Verdict.DELIVERED);
-            }
-            assertThat(register.judge(50_001 * 31, 1)).isEqualTo(Verdict.NEW);
-        }
-    }
-
-    @Test
-    public void aNewerFormatIsRefusedByName() throws Exception {
-        Path file = file();
-        Register.open(file, "bank").close();
-        for (int format : new int[] {99, 1}) {
-            try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
-                connection.createStatement().executeUpdate("PRAGMA user_version = " + format);
-            }
-            assertThatThrownBy(() -> Register.open(file, "bank"))
-                    .isInstanceOf(RegisterException.class)
-                    .hasMessageContaining("format " + format);
+        try (Register register = Register.open(place)) {
+            UnfinishedRun run = register.unfinished().get(0);
+            assertThat(run.files()).containsExactly(file);
+            assertThat(run.evidence()).isEqualTo("evidence/x");
+            register.settled(run.id(), List.of(new PreparedFile(file.hidden(), "out/j-2.csv", 5, "sha-512:00")));
+            assertThat(register.unfinished()).isEmpty();
+            register.begin(scope);
+            assertThat(judge(register, JournalLines.KIND, journal("V-1", DAY, 5_00)))
+                    .isEqualTo(Verdict.DELIVERED);
         }
     }
 
     @Test
-    public void aDamagedFileIsSaidToBeOne() throws IOException {
-        Path file = file();
-        Files.createDirectories(file.getParent());
-        Files.writeString(file, "this is no database, but it is long enough to look like a file of one".repeat(40));
-        assertThatThrownBy(() -> Register.open(file, "bank"))
+    public void oneRunAtATimeAndReadersBesideIt() throws Exception {
+        RegisterPlace place = file();
+        RunScope scope = scope("ledger", JournalLines.KIND, "Journals");
+        try (Register first = begun(place, scope)) {
+            remember(first, JournalLines.KIND, journal("V-1", DAY, 5_00), ALL);
+            try (Register reader = Register.openToRead(place)) {
+                reader.beginCheck(scope);
+                assertThat(judge(reader, JournalLines.KIND, journal("V-1", DAY, 5_00)))
+                        .isEqualTo(Verdict.NEW);
+            }
+            assertThatThrownBy(() -> Register.open(place)).hasMessageContaining("in use by another run");
+            publish(first, JournalLines.KIND);
+        }
+    }
+
+    @Test
+    public void otherFormatsAreRefusedByName() throws Exception {
+        RegisterPlace place = file();
+        Register.open(place).close();
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + place.file())) {
+            connection.createStatement().executeUpdate("UPDATE register_format SET format = 99");
+        }
+        assertThatThrownBy(() -> Register.open(place))
+                .isInstanceOf(RegisterException.class)
+                .hasMessageContaining("format 99");
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + place.file())) {
+            connection.createStatement().executeUpdate("PRAGMA user_version = 2");
+        }
+        assertThatThrownBy(() -> Register.open(place)).hasMessageContaining("format 2 of an early build");
+    }
+
+    @Test
+    public void aDamagedRegisterIsSaidToBeOne() throws Exception {
+        RegisterPlace noDatabase = file();
+        Files.createDirectories(noDatabase.file().getParent());
+        Files.writeString(noDatabase.file(), "this is no database, but it is long enough to look like one".repeat(40));
+        assertThatThrownBy(() -> Register.open(noDatabase))
                 .isInstanceOf(RegisterException.class)
                 .hasMessageContaining("register.db");
+        for (int documents : new int[] {50, 20_000}) {
+            RegisterPlace place = file();
+            RunScope scope = scope("ledger", JournalLines.KIND, "Journals");
+            try (Register register = begun(place, scope)) {
+                for (int i = 0; i < documents; i++) {
+                    remember(register, JournalLines.KIND, journal("V-" + i, DAY, i), ALL);
+                }
+                publish(register, JournalLines.KIND);
+            }
+            // A figure that changed where the structure did not.
+            try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + place.file())) {
+                connection
+                        .createStatement()
+                        .executeUpdate(
+                                documents == 50
+                                        ? "UPDATE document SET amount = amount + 1 WHERE reference = 'V-7'"
+                                        : "UPDATE document_pack SET content = zeroblob(length(content)) WHERE place = 2");
+            }
+            assertThatThrownBy(() -> begun(place, scope).close())
+                    .isInstanceOf(RegisterException.class)
+                    .hasMessageContaining("is damaged")
+                    .hasMessageContaining("Put back a copy");
+            byte[] bytes = Files.readAllBytes(place.file());
+            for (int i = 4096; i < 8192; i++) {
+                bytes[i] = (byte) i;
+            }
+            Files.write(place.file(), bytes);
+            assertThatThrownBy(() -> Register.open(place)).isInstanceOf(RegisterException.class);
+        }
+    }
+
+    @Test
+    public void anySqlClientCanReadIt() throws Exception {
+        RegisterPlace place = file();
+        try (Register register = begun(place, scope("ledger", JournalLines.KIND, "Journals"))) {
+            remember(register, JournalLines.KIND, journal("V-1", DAY, 5_00), ALL);
+            publish(register, JournalLines.KIND);
+        }
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + place.file());
+                ResultSet row = connection
+                        .createStatement()
+                        .executeQuery("SELECT run.name, reference, day, amount, d.state,"
+                                + " f.name FROM document d JOIN run ON run.id = d.run_id"
+                                + " JOIN delivered_file f ON f.run_id = run.id")) {
+            assertThat(row.next()).isTrue();
+            assertThat(List.of(row.getString(1), row.getString(2), row.getString(3), row.getLong(4), row.getString(5)))
+                    .isEqualTo(List.<Object>of("ledger", "V-1", "2027-03-01", 500L, "delivered"));
+            assertThat(row.getString(6)).isEqualTo("name.csv");
+        }
     }
 }

@@ -8,12 +8,15 @@ import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
-import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.stream.Stream;
 
 /**
  * What a run leaves for whoever asks later: {@code summary.txt} and {@code outcome.json}, {@code findings.csv},
@@ -24,9 +27,11 @@ public final class EvidenceFolder {
     private static final int MOST_TRIES = 10_000;
 
     private final Path folder;
+    private Path staged;
 
-    private EvidenceFolder(Path folder) {
+    private EvidenceFolder(Path folder, Path staged) {
         this.folder = folder;
+        this.staged = staged;
     }
 
     /**
@@ -39,21 +44,55 @@ public final class EvidenceFolder {
      */
     public record FileDigest(String role, String name, long bytes, String digest) {}
 
-    /** Makes a new folder with this name, or the name and a number. */
-    public static EvidenceFolder create(Path parent, String name) throws IOException {
+    /**
+     * Chooses a new name, this one or this one and a number, and makes the folder under a hidden name until {@link #reveal}.
+     * Only one run at a time may do so in a parent folder.
+     */
+    public static EvidenceFolder stage(Path parent, String name) throws IOException {
         Files.createDirectories(parent);
         for (int n = 1; n < MOST_TRIES; n++) {
-            try {
-                return new EvidenceFolder(Files.createDirectory(parent.resolve(n == 1 ? name : name + "-" + n)));
-            } catch (FileAlreadyExistsException taken) {
-                continue;
+            Path folder = parent.resolve(n == 1 ? name : name + "-" + n);
+            if (!Files.exists(folder)) {
+                String unique = Long.toHexString(ThreadLocalRandom.current().nextLong());
+                Path staged = parent.resolve("." + folder.getFileName() + "." + unique + ".staged");
+                return new EvidenceFolder(folder, Files.createDirectory(staged));
             }
         }
         throw new IOException(parent.resolve(name) + ": the name and " + MOST_TRIES + " like it are taken");
     }
 
+    /** The name it has, or gets. */
     public Path folder() {
         return folder;
+    }
+
+    /** Where it lies until it is revealed. */
+    public Path staged() {
+        return staged;
+    }
+
+    /** Gives it its name. */
+    public void reveal() throws IOException {
+        reveal(staged, folder);
+        staged = folder;
+    }
+
+    /** Gives a folder that an earlier run staged its name, unless that was done. */
+    public static void reveal(Path staged, Path folder) throws IOException {
+        if (Files.exists(staged)) {
+            Files.move(staged, folder, StandardCopyOption.ATOMIC_MOVE);
+        }
+    }
+
+    /** Removes what was staged. */
+    public void discard() {
+        try (Stream<Path> all = Files.walk(staged)) {
+            for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {
+                Files.deleteIfExists(path);
+            }
+        } catch (IOException leftBehind) {
+            // A hidden folder stays; it is no evidence of anything.
+        }
     }
 
     /** Writes the held rows of each input that has any; answers the files. */
@@ -63,9 +102,9 @@ public final class EvidenceFolder {
             HeldRows held = report.heldRows().get(input.name());
             if (held != null && !held.rows().isEmpty()) {
                 String name = Path.of(input.name()).getFileName().toString();
-                Path target = free(folder.resolve("held"), HeldFile.keepsForm(input.layout()) ? name : name + ".csv");
+                Path target = free(staged.resolve("held"), HeldFile.keepsForm(input.layout()) ? name : name + ".csv");
                 HeldFile.write(input, held, target);
-                written.add(target);
+                written.add(folder.resolve("held").resolve(target.getFileName()));
             }
         }
         return written;
@@ -81,12 +120,16 @@ public final class EvidenceFolder {
         return target;
     }
 
-    /** Writes all but the held rows and the findings. */
-    public void write(String summary, String json, List<FileDigest> files, List<Path> settings) throws IOException {
-        Files.writeString(folder.resolve("summary.txt"), summary);
-        Files.writeString(folder.resolve("outcome.json"), json);
+    /** Writes the summary, the outcome and the digests; once more when they changed. */
+    public void write(String summary, String json, List<FileDigest> files) throws IOException {
+        Files.writeString(staged.resolve("summary.txt"), summary);
+        Files.writeString(staged.resolve("outcome.json"), json);
         writeFiles(files);
-        Path copies = Files.createDirectories(folder.resolve("settings"));
+    }
+
+    /** Keeps a copy of the settings. */
+    public void copySettings(List<Path> settings) throws IOException {
+        Path copies = Files.createDirectories(staged.resolve("settings"));
         for (Path setting : settings) {
             Files.copy(setting, free(copies, setting.getFileName().toString()));
         }
@@ -94,7 +137,7 @@ public final class EvidenceFolder {
 
     /** Writes the findings that are kept, worst first, and says how many more there are. */
     public void writeFindings(RunReport report) throws IOException {
-        try (CsvWriter csv = CsvWriter.builder().build(folder.resolve("findings.csv"))) {
+        try (CsvWriter csv = CsvWriter.builder().build(staged.resolve("findings.csv"))) {
             csv.writeRecord("severity", "rule", "file", "row", "field", "value", "reason", "suggestion");
             for (Finding f : report.findings().worstFirst()) {
                 csv.writeRecord(
@@ -119,7 +162,7 @@ public final class EvidenceFolder {
     }
 
     private void writeFiles(List<FileDigest> files) throws IOException {
-        try (CsvWriter csv = CsvWriter.builder().build(folder.resolve("files.csv"))) {
+        try (CsvWriter csv = CsvWriter.builder().build(staged.resolve("files.csv"))) {
             csv.writeRecord("role", "file", "bytes", "digest");
             for (FileDigest file : files) {
                 csv.writeRecord(file.role(), file.name(), Long.toString(file.bytes()), file.digest());

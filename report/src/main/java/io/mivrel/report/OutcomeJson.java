@@ -6,7 +6,8 @@ import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.model.Totals;
+import io.mivrel.money.Money;
+import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.run.DocumentCount;
 import io.mivrel.run.RunReport;
@@ -58,13 +59,14 @@ public final class OutcomeJson {
         json.writeNumberProperty("version", 1);
         json.writeStringProperty("run", report.name());
         json.writeStringProperty("company", report.company());
-        json.writeStringProperty("records", report.records().name());
+        json.writeStringProperty("currency", report.currency().getCurrencyCode());
+        json.writeStringProperty("records", report.kind().name());
         json.writeBooleanProperty("checkedOnly", report.checkedOnly());
         json.writeNumberProperty("status", status);
         json.writeNumberProperty("rowsRead", report.rowsRead());
         leftOut("leftOut", report.leftOut());
-        fate("clear", report.clear());
-        fate("held", report.held());
+        count("clear", report.clear());
+        count("held", report.held());
         totals("amountsRead", report.readTotals());
         files();
         deliveries();
@@ -81,15 +83,15 @@ public final class OutcomeJson {
         json.writeEndObject();
     }
 
-    private void fate(String name, DocumentCount fate) {
+    private void count(String name, DocumentCount count) {
         json.writeObjectPropertyStart(name);
-        json.writeNumberProperty("documents", fate.documents());
-        json.writeNumberProperty("rows", fate.rows());
-        json.writeStringProperty("plus", amount(fate.totals().debit()));
-        json.writeStringProperty("minus", amount(fate.totals().credit()));
-        if (fate.firstDate() != null) {
-            json.writeStringProperty("firstDate", fate.firstDate().toString());
-            json.writeStringProperty("lastDate", fate.lastDate().toString());
+        json.writeNumberProperty("documents", count.documents());
+        json.writeNumberProperty("rows", count.rows());
+        json.writeStringProperty("plus", amount(count.totals().debit()));
+        json.writeStringProperty("minus", amount(count.totals().credit()));
+        if (count.firstDate() != null) {
+            json.writeStringProperty("firstDate", count.firstDate().toString());
+            json.writeStringProperty("lastDate", count.lastDate().toString());
         }
         json.writeEndObject();
     }
@@ -160,8 +162,11 @@ public final class OutcomeJson {
         for (DeliveredFile delivered : report.deliveries()) {
             json.writeStartObject();
             json.writeStringProperty("delivery", delivered.delivery());
+            if (!delivered.sheet().isEmpty()) {
+                json.writeStringProperty("sheet", delivered.sheet());
+            }
             json.writeArrayPropertyStart("files");
-            delivered.files().forEach(json::writeString);
+            delivered.files().forEach(file -> json.writeString(file.name()));
             json.writeEndArray();
             json.writeNumberProperty("documents", delivered.documents());
             json.writeNumberProperty("rows", delivered.rows());
@@ -194,6 +199,6 @@ public final class OutcomeJson {
     }
 
     private String amount(long minor) {
-        return BigDecimal.valueOf(minor, report.decimals()).toPlainString();
+        return BigDecimal.valueOf(minor, Money.decimals(report.currency())).toPlainString();
     }
 }

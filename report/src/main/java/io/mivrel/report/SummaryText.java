@@ -5,11 +5,12 @@ import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Money;
+import io.mivrel.model.KindWords;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.model.Totals;
+import io.mivrel.money.Money;
+import io.mivrel.money.Totals;
 import io.mivrel.run.DocumentCount;
 import io.mivrel.run.RunReport;
 import java.nio.file.Path;
@@ -25,6 +26,7 @@ public final class SummaryText {
     private static final int SHOWN_OTHERS = 4;
 
     private final RunReport report;
+    private final KindWords words;
     private final Style style;
     private final StringBuilder out = new StringBuilder();
 
@@ -37,6 +39,7 @@ public final class SummaryText {
 
     private SummaryText(RunReport report, Style style) {
         this.report = report;
+        this.words = report.kind().words();
         this.style = style;
     }
 
@@ -92,10 +95,9 @@ public final class SummaryText {
         Totals totals = fate.totals();
         Totals clear = report.clear().totals();
         Totals held = report.held().totals();
-        String amounts =
-                Words.plus(report) + " " + under(money(totals.debit()), money(clear.debit()), money(held.debit()))
-                        + "   " + Words.minus(report) + " "
-                        + under(money(totals.credit()), money(clear.credit()), money(held.credit()));
+        String amounts = words.plus() + " " + under(money(totals.debit()), money(clear.debit()), money(held.debit()))
+                + "   " + words.minus() + " "
+                + under(money(totals.credit()), money(clear.credit()), money(held.credit()));
         String documents = under(
                 documents(fate.documents()),
                 documents(report.clear().documents()),
@@ -104,7 +106,7 @@ public final class SummaryText {
     }
 
     private String documents(long count) {
-        return String.format(Locale.ROOT, "%,d %s", count, Words.documents(report, count));
+        return String.format(Locale.ROOT, "%,d %s", count, words.documents(count));
     }
 
     private String rowCount(long count) {
@@ -152,22 +154,21 @@ public final class SummaryText {
             line("delivered", delivered.delivery() + ": nothing, no document was clear");
             return;
         }
-        String first = Words.shown(Path.of(delivered.files().get(0)));
+        String first = Words.shown(Path.of(delivered.files().get(0).name()));
         String more = delivered.files().size() == 1
                 ? ""
                 : " and " + (delivered.files().size() - 1) + " more";
         line("delivered", first + more);
-        line("", rows(delivered.rows()) + ", " + amounts(delivered) + ": read back, as meant");
+        String amounts = delivered.totals().count() == 0 ? "" : ", " + amounts(delivered);
+        line("", rows(delivered.rows()) + amounts + ": read back, as meant");
     }
 
     private String amounts(DeliveredFile delivered) {
         String plus = money(delivered.totals().debit());
         String minus = money(delivered.totals().credit());
-        return switch (delivered.takes()) {
-            case JOURNALS -> "debit " + plus + ", credit " + minus;
-            case BANK_TRANSACTIONS -> "in " + plus + ", out " + minus;
-            case INVOICES -> "net as printed " + plus + (delivered.totals().credit() == 0 ? "" : ", less " + minus);
-        };
+        KindWords taken = delivered.takes().words();
+        boolean both = taken.minusIsUsual() || delivered.totals().credit() != 0;
+        return taken.deliveredPlus() + " " + plus + (both ? ", " + taken.deliveredMinus() + " " + minus : "");
     }
 
     private void problems(Severity severity, int most) {
@@ -184,7 +185,7 @@ public final class SummaryText {
                             Locale.ROOT,
                             "%,d %s",
                             report.held().documents(),
-                            Words.documents(report, report.held().documents()));
+                            words.documents(report.held().documents()));
         }
         out.append('\n')
                 .append("  ")
@@ -253,7 +254,7 @@ public final class SummaryText {
     }
 
     private String money(long minor) {
-        return Money.show(minor, report.decimals());
+        return Money.show(minor, report.currency());
     }
 
     private String strong(String text) {

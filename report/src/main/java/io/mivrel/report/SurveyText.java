@@ -5,8 +5,8 @@ import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Money;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.FileKind;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Comparison;
@@ -16,6 +16,7 @@ import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.DatePattern;
 import java.time.LocalDate;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -79,7 +80,7 @@ public final class SurveyText {
         }
         survey.links().forEach(l -> line("linked", l.file() + ", whose columns are '" + l.name() + ".…' here"));
         for (StatementSpan span : survey.statements()) {
-            statement(span);
+            statement(span, facts.currency());
         }
         boolean fixed = facts.print() != null || facts.kind().isStatement();
         String titles = fixed ? "" : survey.titlesRow() == 0 ? "no titles, " : "titles in " + titles(survey) + ", ";
@@ -155,17 +156,17 @@ public final class SurveyText {
         }
     }
 
-    private void statement(StatementSpan span) {
+    private void statement(StatementSpan span, Currency currency) {
         StringBuilder words = new StringBuilder(Finding.clip(span.name()));
         if (span.from() != null && span.to() != null) {
             words.append(", ").append(span.from()).append(" to ").append(span.to());
         }
         if (span.opening() != SourceRecord.ABSENT) {
-            words.append(", opening ").append(Money.show(span.opening(), 2));
+            words.append(", opening ").append(Money.show(span.opening(), currency));
         }
-        words.append(", movement ").append(Money.show(span.movement(), 2));
+        words.append(", movement ").append(Money.show(span.movement(), currency));
         if (span.closing() != SourceRecord.ABSENT) {
-            words.append(", closing ").append(Money.show(span.closing(), 2));
+            words.append(", closing ").append(Money.show(span.closing(), currency));
         }
         line("statement", words.toString());
     }
@@ -252,7 +253,10 @@ public final class SurveyText {
         }
         long[] amounts =
                 column.type() == FieldType.AMOUNT && survey.question("numbers") == null ? column.amounts() : null;
-        return amounts == null ? "" : Money.show(amounts[0], 2) + " to " + Money.show(amounts[1], 2) + ": ";
+        return amounts == null
+                ? ""
+                : Money.show(amounts[0], survey.facts().currency()) + " to "
+                        + Money.show(amounts[1], survey.facts().currency()) + ": ";
     }
 
     private static String cut(String text, int most) {

@@ -1,10 +1,7 @@
 package io.mivrel.report;
 
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.model.BankLines;
-import io.mivrel.model.InvoiceLines;
 import io.mivrel.rows.LeftOut;
-import io.mivrel.run.RunReport;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -19,28 +16,6 @@ final class Words {
     private static final DateTimeFormatter DAY_MONTH = DateTimeFormatter.ofPattern("d MMMM", Locale.ENGLISH);
 
     private Words() {}
-
-    /** What the positive amounts are called. */
-    static String plus(RunReport report) {
-        return report.records() == BankLines.TABLE
-                ? "in"
-                : report.records() == InvoiceLines.TABLE ? "net to receive" : "debit";
-    }
-
-    /** What the negative amounts are called. */
-    static String minus(RunReport report) {
-        return report.records() == BankLines.TABLE
-                ? "out"
-                : report.records() == InvoiceLines.TABLE ? "net to pay or credit" : "credit";
-    }
-
-    /** What the documents are called. */
-    static String documents(RunReport report, long count) {
-        String one = report.records() == BankLines.TABLE
-                ? "bank line"
-                : report.records() == InvoiceLines.TABLE ? "document" : "journal";
-        return count == 1 ? one : one + "s";
-    }
 
     static String count(long count, String one) {
         return String.format(Locale.ROOT, "%,d %s%s", count, one, count == 1 ? "" : "s");

@@ -6,14 +6,12 @@ import io.mivrel.books.AccountStatus;
 import io.mivrel.books.AccountType;
 import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
-import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
-import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
 import io.mivrel.run.Progress;
 import io.mivrel.run.Run;
@@ -28,7 +26,7 @@ import org.testng.annotations.Test;
 
 /** The same figures for people, for machines and for whoever asks later. */
 public class SummaryTextTest {
-    private static final Layout LAYOUT = Layout.named("bank", BankLines.TABLE)
+    private static final Layout LAYOUT = Layout.named("bank", BankLines.KIND)
             .account("1200")
             .format(FileFormat.csv())
             .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
@@ -70,19 +68,7 @@ public class SummaryTextTest {
         Books books = Books.named("Larkmoor Bell Foundry", Currency.getInstance("GBP"))
                 .account("1200", "Current account", AccountType.ASSET, AccountUse.BANK, AccountStatus.OPEN)
                 .build();
-        RunPlan plan = new RunPlan(
-                "March",
-                books,
-                inputs,
-                null,
-                null,
-                DateWindow.ALL,
-                List.of(),
-                List.of(),
-                false,
-                0,
-                DocumentHistory.NONE,
-                false);
+        RunPlan plan = RunPlan.named("March", books).inputs(inputs).checkOnly().build();
         return Run.execute(plan, Progress.NONE);
     }
 
@@ -145,11 +131,13 @@ public class SummaryTextTest {
         List<Input> inputs = inputs("date,text,amount", "2027-03-01,=cmd(),x", "2027-03-01,tin,1.00");
         RunReport report = report(inputs);
         for (String expected : List.of("march", "march-2", "march-3")) {
-            EvidenceFolder evidence = EvidenceFolder.create(parent, "march");
+            EvidenceFolder evidence = EvidenceFolder.stage(parent, "march");
             assertThat(evidence.folder().getFileName()).hasToString(expected);
             List<Path> held = evidence.writeHeld(report, inputs);
             evidence.writeFindings(report);
-            evidence.write("said", "{}", List.of(new EvidenceFolder.FileDigest("input", "a", 1, "x:y")), List.of());
+            evidence.write("said", "{}", List.of(new EvidenceFolder.FileDigest("input", "a", 1, "x:y")));
+            assertThat(evidence.folder()).doesNotExist();
+            evidence.reveal();
             assertThat(held).hasSize(1);
             assertThat(held.get(0)).content().contains("2027-03-01,=cmd(),x,2,").doesNotContain("tin");
             assertThat(evidence.folder().resolve("summary.txt")).hasContent("said");

@@ -27,6 +27,11 @@ public final class Digests {
         return Files.size(Readable.check(file)) <= SHA_UP_TO ? sha512(file) : crc32c(file);
     }
 
+    /** True when a file has this digest. */
+    public static boolean matches(Path file, String digest) throws IOException {
+        return digest.equals(digest.startsWith("sha-512:") ? sha512(file) : crc32c(file));
+    }
+
     private static String sha512(Path file) throws IOException {
         try (InputStream in = Files.newInputStream(file)) {
             MessageDigest digest = MessageDigest.getInstance("SHA-512");

@@ -1,6 +1,5 @@
 package io.mivrel.files.lines;
 
-import io.mivrel.delivery.CellColumn;
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.RowWriter;
 import io.mivrel.files.bytes.Encodings;
@@ -74,68 +73,6 @@ public final class SeparatedWriter implements RowWriter {
         } else {
             put(from, start, end);
         }
-    }
-
-    // The common case of a whole row in one pass; else cell after cell.
-    @Override
-    public void rows(CellColumn[] columns, int count) throws IOException {
-        int most = lineEnd.length();
-        for (CellColumn column : columns) {
-            most += column.longest() + Long.BYTES;
-        }
-        boolean fast = !quoteAll && asciiCompatible && most <= bytes.length;
-        for (int row = 0; row < count; row++) {
-            if (!fast || !plainRow(columns, row, most)) {
-                row(columns, row);
-            }
-        }
-    }
-
-    private boolean plainRow(CellColumn[] columns, int row, int most) throws IOException {
-        if (most > bytes.length - length) {
-            flush();
-        }
-        byte[] to = bytes;
-        int n = length;
-        int need = most;
-        for (CellColumn column : columns) {
-            byte[] from = column.bytes();
-            int end = column.end(row);
-            int start = column.start(row);
-            int begin = n;
-            int i = start;
-            long special = 0;
-            for (; i + 8 <= end; i += 8, n += 8) {
-                long x = Spans.eight(from, i);
-                special |= special(x);
-                Spans.eight(to, n, x);
-            }
-            int rest = end - i;
-            if (rest > 0) {
-                long x = Spans.few(from, i, rest);
-                // What lies behind the cell is nobody's business: blanks in its place.
-                special |= special(x | BLANKS & ~(-1L >>> 64 - 8 * rest));
-                Spans.eight(to, n, x);
-                n += rest;
-            }
-            if ((special & HIGHEST) != 0) {
-                need += end - start + 2;
-                if (!isUtf8 || need > to.length - length) {
-                    return false;
-                }
-                // What only looked special, as a tab does, stands there already.
-                if (needsQuotes(from, start, end)) {
-                    n = putQuoted(from, start, end, to, begin);
-                }
-            }
-            to[n++] = (byte) separator;
-        }
-        n--;
-        for (int i = 0; i < lineEnd.length(); i++) {
-            to[n++] = (byte) lineEnd.charAt(i);
-        }
-        length = n;
-        return true;
     }
 
     // The common case in one pass; false, with nothing written, when the cell may need quotes or an encoder.

@@ -5,7 +5,9 @@ import io.mivrel.coding.Coder;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.coding.Direction;
+import io.mivrel.model.Posting;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.text.AmountFormat;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -22,7 +24,7 @@ final class CodingFile {
 
     private CodingFile(Books books) {
         this.books = books;
-        this.amounts = new AmountFormat(books.decimals(), '.', ',', false, false, "");
+        this.amounts = new AmountFormat(Money.decimals(books.currency()), '.', ',', false, false, "");
     }
 
     /** The table, checked against the books, or {@code null}; then its problems were reported. */
@@ -84,10 +86,8 @@ final class CodingFile {
                         words,
                         from,
                         to,
-                        account,
-                        taxCode,
-                        party,
-                        line.text("narrative"));
+                        line.text("narrative"),
+                        List.of(Posting.whole(account, taxCode, party)));
     }
 
     private static List<String> words(Table.Line line) {

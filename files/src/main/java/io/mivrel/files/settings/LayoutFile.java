@@ -5,10 +5,10 @@ import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.StatementColumns;
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
@@ -34,22 +34,20 @@ final class LayoutFile {
             return null;
         }
         String name = form.required("layout");
-        List<String> kinds = FieldTable.all().stream().map(FieldTable::name).toList();
         String gives = form.required("gives");
-        Optional<FieldTable> table =
-                FieldTable.all().stream().filter(t -> t.name().equals(gives)).findFirst();
-        if (gives != null && table.isEmpty()) {
-            form.notAllowed("gives", gives, kinds);
+        Optional<Kind> kind = gives == null ? Optional.empty() : Kinds.ofRecords(gives);
+        if (gives != null && kind.isEmpty()) {
+            form.notAllowed("gives", gives, Kinds.ALL.stream().map(Kind::name).toList());
         }
-        if (name == null || table.isEmpty()) {
+        if (name == null || kind.isEmpty()) {
             return null;
         }
         FileFormat file = FormatSettings.source(form.block("file"));
-        Layout.Builder layout = Layout.named(name, table.get())
+        Layout.Builder layout = Layout.named(name, kind.get())
                 .account(form.text("account"))
                 .format(file)
                 .signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())));
-        new LayoutFile(form, file, table.get(), layout, path).read();
+        new LayoutFile(form, file, kind.get(), layout, path).read();
         form.done();
         if (problems.count() > before) {
             return null;
@@ -61,15 +59,15 @@ final class LayoutFile {
 
     private final SettingsNode form;
     private final FileFormat file;
-    private final FieldTable table;
+    private final Kind kind;
     private final Layout.Builder layout;
     private final Path path;
     private final AmountFormat numbers;
 
-    private LayoutFile(SettingsNode form, FileFormat file, FieldTable table, Layout.Builder layout, Path path) {
+    private LayoutFile(SettingsNode form, FileFormat file, Kind kind, Layout.Builder layout, Path path) {
         this.form = form;
         this.file = file;
-        this.table = table;
+        this.kind = kind;
         this.layout = layout;
         this.path = path;
         // Statement formats other than QIF write their amounts in one way only.
@@ -85,14 +83,14 @@ final class LayoutFile {
         filters("only", true);
         for (Shape shape : ShapeSettings.read(form, file)) {
             layout.shape(shape);
-            if (shape instanceof FanOut && table == BankLines.TABLE) {
+            if (shape instanceof FanOut && kind.isOfAccount()) {
                 form.at("fan out", "bank lines are not fanned out: each is one movement", "");
             }
         }
         SettingsNode fields = form.block("fields");
         if (file.kind().isStatement()) {
-            if (table != BankLines.TABLE) {
-                form.at("gives", "a statement gives " + BankLines.TABLE.name() + ", not " + table.name(), "");
+            if (kind != StatementColumns.KIND) {
+                form.at("gives", "a statement gives " + StatementColumns.KIND.name() + ", not " + kind.name(), "");
                 return;
             }
             StatementColumns.fields(file.kind()).forEach(layout::field);
@@ -125,9 +123,9 @@ final class LayoutFile {
 
     private void readFields(SettingsNode fields) {
         for (String key : fields.keys()) {
-            Optional<Field> field = table.find(key).filter(f -> !f.derived());
+            Optional<Field> field = kind.table().find(key).filter(f -> !f.derived());
             if (field.isEmpty()) {
-                fields.keyNotAllowed(key, table.readable());
+                fields.keyNotAllowed(key, kind.table().readable());
             } else {
                 FieldSource source = source(fields.block(key), field.get());
                 if (source != null) {

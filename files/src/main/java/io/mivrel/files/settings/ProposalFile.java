@@ -1,10 +1,10 @@
 package io.mivrel.files.settings;
 
-import io.mivrel.model.BankLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
-import io.mivrel.model.InvoiceLines;
 import io.mivrel.rows.FileKind;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
@@ -46,7 +46,7 @@ public final class ProposalFile {
         yaml.append("gives: ")
                 .append(gives != null ? asked(gives) : survey.gives().name())
                 .append('\n');
-        if (survey.gives() == BankLines.TABLE) {
+        if (survey.gives() != null && survey.gives().isOfAccount()) {
             yaml.append("account: ").append(asked(survey.question("account"))).append('\n');
         }
         Question signs = survey.question("signs");
@@ -277,7 +277,7 @@ public final class ProposalFile {
         if (survey.gives() == null || !survey.fanOut().isEmpty()) {
             return;
         }
-        for (Field field : survey.gives().fields()) {
+        for (Field field : survey.gives().table().fields()) {
             if (field.required()
                     && field.type() != FieldType.DATE
                     && !survey.fields().containsKey(field)) {
@@ -311,7 +311,7 @@ public final class ProposalFile {
 
     private static String values(Survey survey, Field field) {
         Question question = survey.question("kind");
-        return field == InvoiceLines.KIND && question != null ? ", values: " + asked(question) : "";
+        return field == InvoiceLines.DOCUMENT_KIND && question != null ? ", values: " + asked(question) : "";
     }
 
     private static String asked(Question question) {

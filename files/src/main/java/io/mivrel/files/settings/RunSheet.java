@@ -5,6 +5,7 @@ import io.mivrel.coding.CodingTable;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
+import io.mivrel.run.DeliveryTarget;
 import java.io.IOException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
@@ -47,8 +48,8 @@ public record RunSheet(
     /** One file to take in; {@code shown} is its name relative to the run sheet's folder. */
     public record Source(Path path, String shown, Layout layout) {}
 
-    /** One delivery and the folder it goes to. */
-    public record Target(Delivery delivery, Path folder) {}
+    /** One delivery, the folder it goes to, and what becomes of documents that went out by another one before. */
+    public record Target(Delivery delivery, Path folder, DeliveryTarget.Earlier earlier) {}
 
     /** The folder that paths are relative to. */
     public Path folder() {
@@ -233,12 +234,17 @@ public record RunSheet(
             for (SettingsNode entry : form.blocks("deliver")) {
                 String as = entry.required("as");
                 String to = entry.required("to");
+                boolean too = entry.choice("earlier", "leave out", "leave out", "deliver too")
+                        .equals("deliver too");
                 entry.done();
                 Path path = as == null ? null : resolve(entry, "as", as);
                 Path target = to == null ? null : resolve(entry, "to", to);
                 if (path != null) {
                     settings.add(path);
-                    targets.add(new Target(DeliveryFile.read(path, as, problems), target));
+                    targets.add(new Target(
+                            DeliveryFile.read(path, as, problems),
+                            target,
+                            too ? DeliveryTarget.Earlier.DELIVERED_TOO : DeliveryTarget.Earlier.LEFT_OUT));
                 }
             }
             return targets;

@@ -12,13 +12,14 @@ import io.mivrel.coding.Direction;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryFormat;
-import io.mivrel.delivery.Takes;
+import io.mivrel.delivery.Sheet;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
-import io.mivrel.model.BankLines;
-import io.mivrel.model.InvoiceLines;
-import io.mivrel.model.JournalLines;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.InvoiceLines;
+import io.mivrel.kinds.JournalLines;
+import io.mivrel.model.Posting;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
@@ -90,7 +91,7 @@ public class SettingsNodeTest {
                         """), "layout.yaml", problems);
         assertThat(said()).isEmpty();
         assertThat(layout.name()).isEqualTo("Everything");
-        assertThat(layout.gives()).isSameAs(InvoiceLines.TABLE);
+        assertThat(layout.gives()).isSameAs(InvoiceLines.KIND);
         assertThat(layout.signs()).isEqualTo(Signs.REVERSED);
         assertThat(layout.format()).isEqualTo(new FileFormat('\t', "ISO-8859-1", 12, "--- end", true));
         assertThat(layout.numbers().decimalMark()).isEqualTo(',');
@@ -102,7 +103,7 @@ public class SettingsNodeTest {
         FieldSource number = layout.fields().get(InvoiceLines.NUMBER);
         assertThat(number.columns()).containsExactly("Series", "No");
         assertThat(number.between()).isEqualTo("/");
-        assertThat(layout.fields().get(InvoiceLines.KIND).values())
+        assertThat(layout.fields().get(InvoiceLines.DOCUMENT_KIND).values())
                 .isEqualTo(Map.of("R", "invoice", "G", "credit note"));
         assertThat(layout.fields().get(InvoiceLines.PARTY).columns()).containsExactly("#7");
         assertThat(layout.fields().get(InvoiceLines.PARTY).ifBlank()).isEqualTo("CASH");
@@ -230,20 +231,61 @@ public class SettingsNodeTest {
                           D: {constant: "x y"}
                         """), "delivery.yaml", problems);
         assertThat(said()).isEmpty();
-        assertThat(delivery.takes()).isEqualTo(Takes.JOURNALS);
-        assertThat(delivery.format())
+        assertThat(delivery.takes()).isEqualTo(JournalLines.KIND);
+        Sheet sheet = delivery.sheets().get(0);
+        assertThat(sheet.format())
                 .isEqualTo(
                         new DeliveryFormat('|', "UTF-16LE", "\n", true, false, true, 100, "x-{run}-{date}-{part}.txt"));
-        assertThat(delivery.format().fileName("march", "2027-03-31", 2)).isEqualTo("x-march-2027-03-31-2.txt");
-        assertThat(delivery.columns()).extracting(DeliveryColumn::title).containsExactly("A", "B", "C", "D");
-        DeliveryColumn reference = delivery.columns().get(0);
+        assertThat(sheet.format().fileName("march", "2027-03-31", 2)).isEqualTo("x-march-2027-03-31-2.txt");
+        assertThat(sheet.columns()).extracting(DeliveryColumn::title).containsExactly("A", "B", "C", "D");
+        DeliveryColumn reference = sheet.columns().get(0);
         assertThat(reference.field()).isSameAs(JournalLines.REFERENCE);
         assertThat(reference.atMost()).isEqualTo(12);
         assertThat(reference.refuse()).isEqualTo("*");
-        DeliveryColumn amount = delivery.columns().get(2);
+        DeliveryColumn amount = sheet.columns().get(2);
         assertThat(amount.blankZero()).isTrue();
         assertThat(amount.minus()).isTrue();
-        assertThat(delivery.columns().get(3).constant()).isEqualTo("x y");
+        assertThat(sheet.columns().get(3).constant()).isEqualTo("x y");
+    }
+
+    @Test
+    public void aDeliveryMayHaveSeveralSheets() {
+        String yaml = """
+                delivery: Headings and lines
+                takes: invoices
+                sheets:
+                  heads: {rows: document, file: {name: "heads-{date}.csv"}, columns: {No: {field: number}, To: {field: party}}}
+                  lines:
+                    rows: line
+                    file: {name: "lines-{date}.csv"}
+                    columns: {No: {field: number}, Net: {field: net}}
+                """;
+        Delivery delivery = DeliveryFile.read(write("sheets.yaml", yaml), "sheets.yaml", problems);
+        assertThat(said()).isEmpty();
+        assertThat(delivery.sheets()).extracting(Sheet::name).containsExactly("heads", "lines");
+        assertThat(delivery.sheets().get(0).level()).isSameAs(InvoiceLines.TABLE.level(0));
+        String broken = yaml.replace("rows: line", "rows: row").replace("No: {field: number}, Net", "Net");
+        assertThat(DeliveryFile.read(write("broken.yaml", broken), "broken.yaml", problems))
+                .isNull();
+        assertThat(said()).containsExactly("broken.yaml:6:11: 'rows': 'row' is not known; allowed: document, line");
+    }
+
+    @Test
+    public void sheetsThatCannotBeJoinedAreRefused() {
+        assertThat(DeliveryFile.read(write("apart.yaml", """
+                delivery: Apart
+                takes: invoices
+                sheets:
+                  heads: {rows: document, file: {name: "h.csv"}, columns: {No: {field: number}, Net: {field: net}}}
+                  lines: {rows: line, file: {name: "l.csv"}, columns: {Net: {field: net}}}
+                """), "apart.yaml", problems))
+                .isNull();
+        assertThat(said())
+                .containsExactly(
+                        "apart.yaml:4:3: the column 'Net' of the sheet 'heads' has the field net of invoice lines, which its"
+                                + " rows do not have",
+                        "apart.yaml:4:3: the sheet 'lines' needs 'number', so that its rows can be joined to those of the"
+                                + " other sheets");
     }
 
     @Test
@@ -285,20 +327,16 @@ public class SettingsNodeTest {
                                 List.of("tin ingot", "smelter*"),
                                 SourceRecord.ABSENT,
                                 1_000_00,
-                                "1200",
-                                "STD",
-                                "S1",
-                                "Tin bought"),
+                                "Tin bought",
+                                List.of(Posting.whole("1200", "STD", "S1"))),
                         new CodingEntry(
                                 "large",
                                 Direction.EITHER,
                                 List.of(),
                                 5_000_00,
                                 SourceRecord.ABSENT,
-                                "1200",
                                 null,
-                                null,
-                                null));
+                                List.of(Posting.whole("1200", null, null))));
     }
 
     @DataProvider

@@ -1,0 +1,84 @@
+package io.mivrel.delivery;
+
+import io.mivrel.model.Field;
+import io.mivrel.model.Kind;
+import io.mivrel.model.Level;
+import io.mivrel.text.AmountFormat;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+
+/**
+ * One file of a delivery: a row for each node of a level, with columns of that level and of those above. Immutable.
+ *
+ * @param name its name within the delivery; empty when it is the only one
+ * @param level the level whose nodes are its rows
+ * @param format the form of the file
+ * @param numbers how amounts are written; the decimals are those of the run's currency
+ * @param columns the columns in their order
+ */
+public record Sheet(
+        String name, Level level, DeliveryFormat format, AmountFormat numbers, List<DeliveryColumn> columns) {
+    public Sheet {
+        Objects.requireNonNull(name);
+        Objects.requireNonNull(level);
+        Objects.requireNonNull(format);
+        Objects.requireNonNull(numbers);
+        columns = List.copyOf(columns);
+    }
+
+    /** What keeps the sheet from being written or read, in words; empty when nothing does. */
+    List<String> gaps(Kind takes) {
+        List<String> gaps = new ArrayList<>();
+        String called = name.isEmpty() ? "a delivery" : "the sheet '" + name + "'";
+        if (columns.isEmpty()) {
+            gaps.add(called + " has at least one column");
+        }
+        for (DeliveryColumn column : columns) {
+            Field field = column.field();
+            if (field != null
+                    && (field.table() != takes.table() || field.level().depth() > level.depth())) {
+                gaps.add("the column '" + column.title() + "' of " + called + " has the field " + field
+                        + ", which its rows do not have");
+            }
+        }
+        if (format.rowsAtMost() > 0 && !format.name().contains("{part}")) {
+            gaps.add("'rows at most' needs {part} in the file name");
+        }
+        return gaps;
+    }
+
+    /** The key fields that join its rows to those of the sheets above, and that it lacks. */
+    List<Field> missingKeys(Kind takes) {
+        List<Field> missing = new ArrayList<>();
+        for (int depth = 0; depth <= level.depth(); depth++) {
+            Field key = takes.key(depth);
+            if (key != null && !has(key)) {
+                missing.add(key);
+            }
+        }
+        return missing;
+    }
+
+    /** True when it carries the amount of every line, so that what is written can be proved. */
+    boolean carriesAmount(Kind takes) {
+        return level == takes.amount().level()
+                && (has(takes.amount())
+                        || takes.plusSide() != null && has(takes.plusSide()) && has(takes.minusSide())
+                        || takes.grossAmount() != null && has(takes.grossAmount()));
+    }
+
+    boolean has(Field field) {
+        return place(field) >= 0;
+    }
+
+    /** The place of the first column with a field, from 0; -1 when there is none. */
+    int place(Field field) {
+        for (int i = 0; i < columns.size(); i++) {
+            if (columns.get(i).field() == field) {
+                return i;
+            }
+        }
+        return -1;
+    }
+}

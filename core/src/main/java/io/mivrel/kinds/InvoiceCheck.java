@@ -1,0 +1,198 @@
+package io.mivrel.kinds;
+
+import io.mivrel.books.Account;
+import io.mivrel.books.AccountStatus;
+import io.mivrel.books.AccountType;
+import io.mivrel.books.AccountUse;
+import io.mivrel.books.Books;
+import io.mivrel.books.Party;
+import io.mivrel.books.TaxCode;
+import io.mivrel.checking.Imbalance;
+import io.mivrel.model.Document;
+import io.mivrel.model.Drafter;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Line;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.Currency;
+import java.util.function.Consumer;
+
+/**
+ * What only an invoice can be wrong about: accounts and parties of the wrong side, quantity times price, tax by rate, lines
+ * against the stated total, and the due date.
+ */
+final class InvoiceCheck implements Drafter.OwnCheck {
+    private final Books books;
+
+    InvoiceCheck(Books books) {
+        this.books = books;
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        InvoiceKind kind = InvoiceKind.of(document.heading().text(InvoiceLines.DOCUMENT_KIND));
+        if (kind == null) {
+            return;
+        }
+        document.lines().forEach(line -> account(line, kind, findings));
+        party(document.heading(), kind, findings);
+        for (Line line : document.lines()) {
+            net(line, findings);
+            tax(line, findings);
+        }
+        total(document, findings);
+        due(document, findings);
+    }
+
+    private void account(Line line, InvoiceKind kind, Consumer<Finding> findings) {
+        Account account = books.account(line.account());
+        if (account == null || account.status() != AccountStatus.OPEN) {
+            return;
+        }
+        boolean control = account.holdsMoney()
+                || account.use() == AccountUse.RECEIVABLES
+                || account.use() == AccountUse.PAYABLES
+                || account.use() == AccountUse.TAX;
+        boolean wrongSide = kind.isSale() && account.type() == AccountType.EXPENSE
+                || !kind.isSale() && account.type() == AccountType.INCOME;
+        if (control || wrongSide) {
+            String nature = control ? account.use().word() : account.type().word();
+            report(
+                    Rule.ACCOUNT_UNSUITABLE,
+                    line.source().origin(),
+                    "account",
+                    account.code(),
+                    account.name() + " is of kind '" + nature + "', not for a line of this " + kind.word(),
+                    "use an account of type " + (kind.isSale() ? "income" : "expense or asset"),
+                    findings);
+        }
+    }
+
+    private void party(Line heading, InvoiceKind kind, Consumer<Finding> findings) {
+        Party party = books.party(heading.party());
+        if (party != null && party.isCustomer() != kind.isSale()) {
+            report(
+                    Rule.PARTY_UNSUITABLE,
+                    heading.source().origin(),
+                    "party",
+                    party.code(),
+                    party.name() + " is a " + (party.isCustomer() ? "customer" : "supplier") + ", but this is a "
+                            + kind.word(),
+                    "correct the party or the kind",
+                    findings);
+        }
+    }
+
+    private void due(Document document, Consumer<Finding> findings) {
+        long due = document.heading().number(InvoiceLines.DUE);
+        if (due != SourceRecord.ABSENT && due < document.day()) {
+            report(
+                    Rule.DUE_BEFORE_DATE,
+                    document.origin(),
+                    "due date",
+                    LocalDate.ofEpochDay(due).toString(),
+                    "the document is dated " + document.date(),
+                    "are the two dates swapped?",
+                    findings);
+        }
+    }
+
+    private void net(Line line, Consumer<Finding> findings) {
+        BigDecimal quantity = line.decimal(InvoiceLines.QUANTITY);
+        BigDecimal price = line.decimal(InvoiceLines.PRICE);
+        if (quantity == null || price == null) {
+            return;
+        }
+        long net = line.minor();
+        Currency currency = line.currency();
+        long reckoned;
+        try {
+            reckoned = Money.extend(quantity, price, currency);
+        } catch (ArithmeticException tooLarge) {
+            reckoned = SourceRecord.ABSENT;
+        }
+        if (reckoned != net) {
+            boolean swapped =
+                    Math.abs(reckoned) != Math.abs(net) && Imbalance.areSwapped(Math.abs(reckoned), Math.abs(net));
+            report(
+                    Rule.NET_DIFFERS,
+                    line.source().origin(),
+                    "net",
+                    Money.show(net, currency),
+                    quantity.toPlainString() + " x " + price.toPlainString() + " = "
+                            + (reckoned == SourceRecord.ABSENT ? "too large" : Money.show(reckoned, currency)),
+                    swapped ? "two digits are probably swapped" : "compare with the document",
+                    findings);
+        }
+    }
+
+    private void tax(Line line, Consumer<Finding> findings) {
+        TaxCode code = books.taxCode(line.taxCode());
+        long tax = line.number(InvoiceLines.TAX);
+        Currency currency = line.currency();
+        if (code == null) {
+            if (tax != 0 && line.taxCode() == null) {
+                report(
+                        Rule.TAX_DIFFERS,
+                        line.source().origin(),
+                        "tax",
+                        Money.show(tax, currency),
+                        "the line has tax but no tax code",
+                        "give the tax code",
+                        findings);
+            }
+            return;
+        }
+        long reckoned = Money.taxOn(line.minor(), code.rate());
+        if (Math.abs(reckoned - tax) > 1) {
+            report(
+                    Rule.TAX_DIFFERS,
+                    line.source().origin(),
+                    "tax",
+                    Money.show(tax, currency),
+                    code.rate().stripTrailingZeros().toPlainString() + "% of " + Money.show(line.minor(), currency)
+                            + " is " + Money.show(reckoned, currency),
+                    "is " + code.code() + " the right tax code?",
+                    findings);
+        }
+    }
+
+    private void total(Document document, Consumer<Finding> findings) {
+        long stated = document.heading().source().number(InvoiceLines.TOTAL);
+        long gross = document.heading().number(InvoiceLines.TOTAL);
+        if (stated == SourceRecord.ABSENT || stated == gross) {
+            return;
+        }
+        String suggestion = "compare with the document";
+        for (Line line : document.lines()) {
+            if (gross - stated == line.number(InvoiceLines.GROSS)) {
+                suggestion = "row " + line.source().row() + " is probably one line too many";
+            }
+        }
+        Currency currency = document.heading().currency();
+        report(
+                Rule.TOTAL_DIFFERS,
+                document.origin(),
+                "total",
+                Money.show(stated, currency),
+                "the lines add up to " + Money.show(gross, currency) + ", "
+                        + Money.show(Math.abs(gross - stated), currency) + (gross > stated ? " more" : " less"),
+                suggestion,
+                findings);
+    }
+
+    private static void report(
+            Rule rule,
+            Origin origin,
+            String field,
+            String value,
+            String reason,
+            String suggestion,
+            Consumer<Finding> findings) {
+        findings.accept(new Finding(rule, origin, field, value, reason, suggestion));
+    }
+}

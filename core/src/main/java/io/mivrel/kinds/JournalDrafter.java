@@ -1,0 +1,45 @@
+package io.mivrel.kinds;
+
+import io.mivrel.drafting.DocumentTree;
+import io.mivrel.model.Coding;
+import io.mivrel.model.Document;
+import io.mivrel.model.Drafter;
+import io.mivrel.model.DraftingContext;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Line;
+import io.mivrel.model.RecordRange;
+import io.mivrel.model.SourceRecord;
+import java.util.function.Consumer;
+
+/** Journal lines with the same reference become one journal. Lines that are not valid are left out of its lines. */
+final class JournalDrafter implements Drafter {
+    JournalDrafter(DraftingContext context) {
+        // A journal needs nothing but its lines.
+    }
+
+    @Override
+    public Document draft(RecordRange records, Coding coding, Consumer<Finding> findings) {
+        Line heading = DocumentTree.of(JournalLines.KIND, records, SourceRecord::isValid, findings);
+        return new Document(JournalLines.KIND, records, heading, heading.text(JournalLines.REFERENCE), null);
+    }
+
+    /** The heading of a journal that a document of another kind amounts to; its lines are added by the drafter of that. */
+    static Line heading(Document of) {
+        return Line.heading(JournalLines.KIND, of.records().get(0))
+                .put(JournalLines.REFERENCE, of.reference())
+                .put(JournalLines.DATE, of.day());
+    }
+
+    /** Adds a line made of a record of another kind. */
+    static Line line(Line heading, SourceRecord source, String account, long amount, String narrative) {
+        return heading.add(source, heading.children().size())
+                .put(JournalLines.ACCOUNT, account)
+                .put(JournalLines.AMOUNT, amount)
+                .put(JournalLines.NARRATIVE, narrative);
+    }
+
+    /** The journal, once all lines are added. */
+    static Document journal(Document of, Line heading) {
+        return new Document(JournalLines.KIND, of.records(), heading, of.reference(), null);
+    }
+}

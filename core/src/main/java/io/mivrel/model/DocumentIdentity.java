@@ -1,0 +1,85 @@
+package io.mivrel.model;
+
+import io.mivrel.text.Hash64;
+import java.util.List;
+
+/**
+ * What makes a document the same from run to run, as 64-bit hashes that are the same on every machine. A kind says which
+ * of its fields count. Texts that people correct, such as narratives, usually do not.
+ */
+public interface DocumentIdentity {
+    /** What the document is called: the hash of the fields that name it. */
+    long identity(RecordRange records);
+
+    /**
+     * Its figures as the source has them, before coding. A document that has no name of its own answers its identity, and
+     * then equal ones are told apart only by how many there are.
+     */
+    long content(RecordRange records, long identity);
+
+    /** What shows that a record of another file of the same account is the same one. */
+    default long acrossFiles(RecordRange record) {
+        return identity(record);
+    }
+
+    /** By which facts a document is told from others. Those of two forms can be compared by date and amount only. */
+    default Form form(RecordRange records) {
+        return Form.NUMBER;
+    }
+
+    /** The facts that tell a document from others. */
+    enum Form {
+        /** A number of its own. */
+        NUMBER,
+        /** An identifier that the bank gives. */
+        BANK_IDENTIFIER,
+        /** Date, amount and the running balance. */
+        BALANCE,
+        /** Nothing but date, amount and texts. */
+        TEXTS
+    }
+
+    /**
+     * By fields: those of the heading name the document; the date of the first record and the fields of every line, in any
+     * order, are its content.
+     *
+     * @param kind a number that no other kind has, to keep kinds apart
+     * @param name code fields of the first record
+     * @param date date field of the first record
+     * @param lines code and amount fields of every record
+     */
+    static DocumentIdentity byFields(int kind, List<Field> name, Field date, List<Field> lines) {
+        return new DocumentIdentity() {
+            @Override
+            public long identity(RecordRange records) {
+                long hash = kind;
+                for (Field field : name) {
+                    hash = add(hash, records.block(), field, records.from());
+                }
+                return hash;
+            }
+
+            @Override
+            public long content(RecordRange records, long identity) {
+                RecordBlock block = records.block();
+                // A sum, so that the order of the lines does not count: another form of the file has another one.
+                long sum = records.size();
+                for (int i = records.from(); i < records.to(); i++) {
+                    long line = kind;
+                    for (Field field : lines) {
+                        line = field.type().isNumeric()
+                                ? Hash64.add(line, block.number(field, i))
+                                : add(line, block, field, i);
+                    }
+                    sum += line;
+                }
+                return Hash64.add(Hash64.add(identity, block.number(date, records.from())), sum);
+            }
+        };
+    }
+
+    /** Adds a code or text of a record to a hash. */
+    static long add(long hash, RecordBlock block, Field field, int index) {
+        return Hash64.add(hash, block.textBytes(), block.textStart(field, index), block.textEnd(field, index));
+    }
+}

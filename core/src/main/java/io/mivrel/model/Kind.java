@@ -1,0 +1,364 @@
+package io.mivrel.model;
+
+import java.util.List;
+import java.util.Objects;
+import java.util.function.Function;
+
+/**
+ * A kind of document: its table of fields and what each of them is for, who drafts it, what makes two the same, and what
+ * people call it. Everything that reads, checks, delivers or tells of documents asks the kind; nothing asks which kind it
+ * is. Immutable.
+ *
+ * <pre>{@code
+ * Kind.of(TABLE, "journals").words(KindWords.of("journal", "journals", "debit", "credit"))
+ *     .date(DATE).key(REFERENCE).amount(AMOUNT).sides(DEBIT, CREDIT).narrative(NARRATIVE)
+ *     .codes(ACCOUNT, TAX_CODE, PARTY).identity(...).drafter(JournalDrafter::new).build();
+ * }</pre>
+ */
+public final class Kind {
+    private final Builder made;
+    private final Field[] keys;
+    private final List<Field> foreignAmounts;
+
+    private Kind(Builder made) {
+        this.made = made;
+        this.keys = new Field[made.table.levels().size()];
+        for (Field key : made.keyFields) {
+            keys[key.level().depth()] = key;
+        }
+        made.table.complete();
+        this.foreignAmounts = made.table.fields().stream()
+                .filter(field -> field.currency() != null)
+                .toList();
+    }
+
+    /**
+     * Starts a kind.
+     *
+     * @param table its fields
+     * @param documents the documents in the plural, as deliveries write it: {@code bank transactions}
+     */
+    public static Builder of(FieldTable table, String documents) {
+        return new Builder(table, documents);
+    }
+
+    /** Its records in the plural, as layouts write it: {@code bank lines}. */
+    public String name() {
+        return made.table.name();
+    }
+
+    /** Its documents in the plural, as deliveries write it: {@code bank transactions}. */
+    public String documents() {
+        return made.documents;
+    }
+
+    public FieldTable table() {
+        return made.table;
+    }
+
+    public KindWords words() {
+        return made.words;
+    }
+
+    /** The date of a document. */
+    public Field date() {
+        return made.date;
+    }
+
+    /** The field that records of one document have in common; {@code null} when each record is a document. */
+    public Field key() {
+        return keys[0];
+    }
+
+    /** The same for the nodes of a level; {@code null} when each record is one. */
+    public Field key(int depth) {
+        return keys[depth];
+    }
+
+    /** The signed amount, debit or money in positive. Its level is that of the {@linkplain Document#lines() lines}. */
+    public Field amount() {
+        return made.amount;
+    }
+
+    /** Another field that carries the amount when it is delivered; {@code null} for none. */
+    public Field grossAmount() {
+        return made.gross;
+    }
+
+    /** The amount when it is positive; {@code null} when the kind has no sides. */
+    public Field plusSide() {
+        return made.plus;
+    }
+
+    /** The amount without sign when it is negative; {@code null} when the kind has no sides. */
+    public Field minusSide() {
+        return made.minus;
+    }
+
+    /** Amounts that may stand beside the amount in a currency of their own. */
+    public List<Field> foreignAmounts() {
+        return foreignAmounts;
+    }
+
+    /** With {@link #price}, what an amount that is not given is reckoned from; {@code null} for none. */
+    public Field quantity() {
+        return made.quantity;
+    }
+
+    public Field price() {
+        return made.price;
+    }
+
+    /** {@code null} for none, as all that follow. */
+    public Field narrative() {
+        return made.narrative;
+    }
+
+    public Field payee() {
+        return made.payee;
+    }
+
+    /** The running balance after the line. */
+    public Field balance() {
+        return made.balance;
+    }
+
+    public Field account() {
+        return made.account;
+    }
+
+    public Field taxCode() {
+        return made.taxCode;
+    }
+
+    public Field party() {
+        return made.party;
+    }
+
+    /** True when a coding table may decide the account. */
+    public boolean isCoded() {
+        return made.coded;
+    }
+
+    /** True when every file is of one bank or card account, which its layout names. */
+    public boolean isOfAccount() {
+        return made.ofAccount;
+    }
+
+    /** True for journals themselves: every other kind may amount to one of these. */
+    public boolean isJournal() {
+        return made.journal;
+    }
+
+    /** True when a document of the kind amounts to a journal and can be delivered as one. */
+    public boolean hasJournal() {
+        return made.journal || made.amountsToJournal;
+    }
+
+    /**
+     * True when the lines of a document are its records, one for one, with no value worked out: such documents are checked
+     * and delivered in columns, without an object for each.
+     */
+    public boolean isColumnar() {
+        return made.columnar;
+    }
+
+    /** Fields that, when all are the same in two documents, show that one was entered twice; empty when they do not. */
+    public List<Field> enteredOnce() {
+        return made.enteredOnce;
+    }
+
+    public DocumentIdentity identity() {
+        return made.identity;
+    }
+
+    /** A new drafter for one run. */
+    public Drafter drafter(DraftingContext context) {
+        return made.drafter.apply(context);
+    }
+
+    /** The amount of a record for control totals, with the sign that the books give it; ABSENT when it has none. */
+    public long signedAmount(RecordBlock block, int index) {
+        long amount = block.number(made.amount, index);
+        return amount == SourceRecord.ABSENT || made.sign == null ? amount : amount * made.sign.of(block, index);
+    }
+
+    @Override
+    public String toString() {
+        return made.documents;
+    }
+
+    /** The sign that a record's amount has in the books: 1 or -1. */
+    public interface RecordSign {
+        int of(RecordBlock block, int index);
+    }
+
+    /** Collects a kind; used once. */
+    public static final class Builder {
+        private final FieldTable table;
+        private final String documents;
+        private KindWords words;
+        private Field date;
+        private List<Field> keyFields = List.of();
+        private Field amount;
+        private Field gross;
+        private Field plus;
+        private Field minus;
+        private Field quantity;
+        private Field price;
+        private Field narrative;
+        private Field payee;
+        private Field balance;
+        private Field account;
+        private Field taxCode;
+        private Field party;
+        private boolean coded;
+        private boolean ofAccount;
+        private boolean journal;
+        private boolean amountsToJournal;
+        private boolean columnar;
+        private List<Field> enteredOnce = List.of();
+        private RecordSign sign;
+        private DocumentIdentity identity;
+        private Function<DraftingContext, Drafter> drafter;
+
+        private Builder(FieldTable table, String documents) {
+            this.table = Objects.requireNonNull(table);
+            this.documents = Objects.requireNonNull(documents);
+        }
+
+        public Builder words(KindWords spoken) {
+            words = spoken;
+            return this;
+        }
+
+        public Builder date(Field field) {
+            date = own(field);
+            return this;
+        }
+
+        /** The key of the document and those of lower levels, each a code field of its level. */
+        public Builder key(Field... fields) {
+            keyFields = List.of(fields);
+            keyFields.forEach(this::own);
+            return this;
+        }
+
+        public Builder amount(Field field) {
+            amount = own(field);
+            return this;
+        }
+
+        /** Another field that carries the amount when it is delivered. */
+        public Builder orGross(Field field) {
+            gross = own(field);
+            return this;
+        }
+
+        /** Two fields that exclude each other and may stand in the place of the amount. */
+        public Builder sides(Field whenPlus, Field whenMinus) {
+            plus = own(whenPlus);
+            minus = own(whenMinus);
+            return this;
+        }
+
+        /** What an amount that is not given is reckoned from. */
+        public Builder reckonedFrom(Field quantityField, Field priceField) {
+            quantity = own(quantityField);
+            price = own(priceField);
+            return this;
+        }
+
+        public Builder narrative(Field field) {
+            narrative = own(field);
+            return this;
+        }
+
+        public Builder payee(Field field) {
+            payee = own(field);
+            return this;
+        }
+
+        public Builder balance(Field field) {
+            balance = own(field);
+            return this;
+        }
+
+        /** The codes that the books know; each may be {@code null}. */
+        public Builder codes(Field accountField, Field taxCodeField, Field partyField) {
+            account = own(accountField);
+            taxCode = own(taxCodeField);
+            party = own(partyField);
+            return this;
+        }
+
+        /** A coding table may decide the account. */
+        public Builder coded() {
+            coded = true;
+            return this;
+        }
+
+        /** Every file is of one bank or card account. */
+        public Builder ofAccount() {
+            ofAccount = true;
+            return this;
+        }
+
+        /** Its documents are journals. */
+        public Builder isJournal() {
+            journal = true;
+            return this;
+        }
+
+        /** Its drafter makes a journal of each document. */
+        public Builder amountsToJournal() {
+            amountsToJournal = true;
+            return this;
+        }
+
+        /** Its lines are its records, one for one. */
+        public Builder columnar() {
+            columnar = true;
+            return this;
+        }
+
+        /** Two documents with these fields the same are one, entered twice. */
+        public Builder enteredOnce(Field... fields) {
+            enteredOnce = List.of(fields);
+            return this;
+        }
+
+        /** The sign that a record's amount has in the books, where it is not always its own. */
+        public Builder sign(RecordSign rule) {
+            sign = rule;
+            return this;
+        }
+
+        public Builder identity(DocumentIdentity rule) {
+            identity = rule;
+            return this;
+        }
+
+        public Builder drafter(Function<DraftingContext, Drafter> factory) {
+            drafter = factory;
+            return this;
+        }
+
+        private Field own(Field field) {
+            if (field != null) {
+                field.requireOf(table);
+            }
+            return field;
+        }
+
+        /** Throws {@link NullPointerException} that names what is missing. */
+        public Kind build() {
+            Objects.requireNonNull(words, "words");
+            Objects.requireNonNull(date, "date");
+            Objects.requireNonNull(amount, "amount");
+            Objects.requireNonNull(identity, "identity");
+            Objects.requireNonNull(drafter, "drafter");
+            return new Kind(this);
+        }
+    }
+}

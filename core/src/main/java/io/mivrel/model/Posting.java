@@ -1,0 +1,48 @@
+package io.mivrel.model;
+
+import java.math.BigDecimal;
+import java.util.Map;
+
+/**
+ * Where an amount, or a part of it, is posted. Immutable.
+ *
+ * @param account account code; {@code null} when nothing decides
+ * @param part how much of the amount
+ * @param taxCode tax contained in the part; {@code null} for none
+ * @param party customer or supplier code; {@code null} for none
+ * @param dimensions further codes by the name of their field, such as {@code department}; empty for none
+ */
+public record Posting(String account, Part part, String taxCode, String party, Map<String, String> dimensions) {
+    /**
+     * How much of an amount a posting takes.
+     *
+     * @param perCent a share in per cent of the whole; {@code null} when it is no share
+     * @param fixed minor units without sign; {@link SourceRecord#ABSENT} when it is no fixed amount
+     */
+    public record Part(BigDecimal perCent, long fixed) {
+        /** What the other postings leave. */
+        public static final Part REST = new Part(null, SourceRecord.ABSENT);
+
+        public static Part perCent(BigDecimal share) {
+            return new Part(share, SourceRecord.ABSENT);
+        }
+
+        public static Part fixed(long minor) {
+            return new Part(null, minor);
+        }
+    }
+
+    public Posting {
+        dimensions = Map.copyOf(dimensions);
+    }
+
+    /** The whole amount, without dimensions. */
+    public static Posting whole(String account, String taxCode, String party) {
+        return new Posting(account, Part.REST, taxCode, party, Map.of());
+    }
+
+    /** The same for a part of the amount. */
+    public Posting of(Part share) {
+        return new Posting(account, share, taxCode, party, dimensions);
+    }
+}

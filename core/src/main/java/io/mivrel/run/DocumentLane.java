@@ -1,0 +1,183 @@
+package io.mivrel.run;
+
+import io.mivrel.coding.Coder;
+import io.mivrel.coding.CodingEntry;
+import io.mivrel.drafting.Grouping;
+import io.mivrel.model.Coding;
+import io.mivrel.model.Document;
+import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Drafter;
+import io.mivrel.model.Field;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Kind;
+import io.mivrel.model.RecordBlock;
+import io.mivrel.model.RecordRange;
+import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The way of records of one kind: coded, brought together, drafted, and handed to the sorter. What is plain goes in blocks,
+ * all else document by document.
+ */
+final class DocumentLane implements Grouping.Target {
+    /** Lines that a file before had. */
+    final DocumentCount takenOnce;
+
+    private final Kind kind;
+    private final Drafter drafter;
+    private final Coder coder;
+    private final Overlaps overlaps;
+    private final DocumentSorter sorter;
+    /** {@code null} when each record is a document. */
+    private final Grouping grouping;
+    /** Fields that all records of a plain document must agree on. */
+    private final Field[] headings;
+
+    DocumentLane(RunPlan plan, Drafter drafter, DocumentSorter sorter, Overlaps overlaps, DocumentLane earlier) {
+        this.kind = plan.kind();
+        this.drafter = drafter;
+        this.sorter = sorter;
+        this.overlaps = overlaps;
+        this.coder = plan.coding() == null ? null : new Coder(plan.coding(), kind);
+        this.takenOnce = new DocumentCount(kind, plan.currency());
+        this.grouping = kind.key() == null
+                ? null
+                : earlier == null ? new Grouping(kind.table(), kind.key(), this) : earlier.grouping.nextPass(this);
+        this.headings = kind.table().fields().stream()
+                .filter(f -> f.level().depth() == 0 && !f.derived() && f != kind.key())
+                .toArray(Field[]::new);
+    }
+
+    /** Takes the next records in the order of the input. */
+    void take(RecordBlock records) {
+        if (grouping != null) {
+            grouping.accept(records);
+            return;
+        }
+        boolean[] again = overlaps.again(records);
+        Coding[] codings = coder == null ? null : code(records);
+        DocumentBlock documents = new DocumentBlock(kind, records, null, records.size(), codings, drafter);
+        boolean[] decided = new boolean[records.size()];
+        for (int i = 0; i < decided.length; i++) {
+            decided[i] = kind.isColumnar()
+                    && records.isValid(i)
+                    && (again == null || !again[i])
+                    && (codings == null || codings[i] != null && !codings[i].isSplit());
+        }
+        sorter.sort(documents, decided, (i, noted) -> {
+            Document document = drafter.draft(documents.range(i), documents.coding(i), noted::add);
+            if (again != null && again[i]) {
+                takenOnce.add(document);
+            } else {
+                sorter.sort(document, noted);
+            }
+        });
+    }
+
+    // A line that is held for another reason has met its entry all the same.
+    private Coding[] code(RecordBlock records) {
+        Coding[] codings = new Coding[records.size()];
+        for (int i = 0; i < codings.length; i++) {
+            if (records.number(kind.amount(), i) != SourceRecord.ABSENT) {
+                codings[i] = coder.decide(records, i);
+            }
+        }
+        return codings;
+    }
+
+    @Override
+    public void groups(RecordBlock records, int[] bounds, int count) {
+        DocumentBlock documents = new DocumentBlock(kind, records, bounds, count, null, drafter);
+        boolean[] decided = new boolean[count];
+        for (int i = 0; kind.isColumnar() && i < count; i++) {
+            decided[i] = areValid(records, bounds[i], bounds[i + 1]) && agree(documents.range(i));
+        }
+        sorter.sort(documents, decided, (i, noted) -> draft(documents.range(i), Grouping.Stand.TOGETHER, noted));
+    }
+
+    private static boolean areValid(RecordBlock records, int from, int to) {
+        for (int i = from; i < to; i++) {
+            if (!records.isValid(i)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private boolean agree(RecordRange records) {
+        for (Field field : headings) {
+            if (!records.agreesOn(field)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    @Override
+    public void group(RecordRange records, Grouping.Stand stand) {
+        draft(records, stand, new ArrayList<>());
+    }
+
+    private void draft(RecordRange records, Grouping.Stand stand, List<Finding> noted) {
+        Document document = drafter.draft(records, null, noted::add);
+        if (stand != Grouping.Stand.TOGETHER) {
+            noted.add(stand == Grouping.Stand.APART ? standApart(records) : tooMany(records.get(0)));
+        }
+        sorter.sort(document, noted);
+    }
+
+    private Finding tooMany(SourceRecord first) {
+        return new Finding(
+                Rule.DOCUMENT_TOO_LARGE,
+                first.origin(),
+                "reference",
+                first.text(kind.key()),
+                "more than " + Grouping.MOST_LINES + " lines have this reference",
+                "is the reference taken from the right column?");
+    }
+
+    private Finding standApart(RecordRange records) {
+        SourceRecord first = records.get(0);
+        SourceRecord last = records.get(records.size() - 1);
+        return new Finding(
+                Rule.REFERENCE_RETURNS,
+                first.origin(),
+                "reference",
+                first.text(kind.key()),
+                "its " + records.size() + " lines stand apart, from row " + first.row() + " to row " + last.row(),
+                "");
+    }
+
+    /** Ends the input. */
+    void finish() throws IOException {
+        if (grouping != null) {
+            grouping.finish();
+            // What waited on disk is somebody's books, and nothing of it stays there.
+            grouping.close();
+        }
+    }
+
+    /** True when lines of a document stand apart that were not known to. */
+    boolean mustStartOver() {
+        return grouping != null && grouping.mustStartOver();
+    }
+
+    /** Entries of the coding table that decided no line. */
+    List<CodingEntry> unused() {
+        return coder == null ? List.of() : coder.unused();
+    }
+
+    /** Removes what waits on disk. */
+    void close() {
+        try {
+            if (grouping != null) {
+                grouping.close();
+            }
+        } catch (IOException temporaryFolder) {
+            // A leftover in the temporary folder harms nothing.
+        }
+    }
+}

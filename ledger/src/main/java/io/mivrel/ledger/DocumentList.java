@@ -1,0 +1,115 @@
+package io.mivrel.ledger;
+
+import io.mivrel.model.SourceFile;
+import io.mivrel.money.Money;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import java.util.function.Consumer;
+
+/** Lists the documents of one run, whether each has a row of its own or they lie in packs. */
+final class DocumentList {
+    private final Connection connection;
+    private final long run;
+    private final String name;
+    private final List<String> deliveries = new ArrayList<>();
+
+    DocumentList(Connection connection, long run, String name) throws SQLException {
+        this.connection = connection;
+        this.run = run;
+        this.name = name;
+        try (PreparedStatement query =
+                connection.prepareStatement("SELECT name FROM delivery WHERE run_id = ? ORDER BY place")) {
+            query.setLong(1, run);
+            try (ResultSet rows = query.executeQuery()) {
+                while (rows.next()) {
+                    deliveries.add(rows.getString(1));
+                }
+            }
+        }
+    }
+
+    private List<String> deliveries(long mask) {
+        List<String> by = new ArrayList<>();
+        for (int i = 0; i < deliveries.size(); i++) {
+            if ((mask & 1L << i) != 0) {
+                by.add(deliveries.get(i));
+            }
+        }
+        return by;
+    }
+
+    /** Those with rows; {@code reference} is {@code null} for all. */
+    void rows(String reference, Consumer<RegisteredDocument> target) throws SQLException {
+        String sql =
+                "SELECT kind, account, reference, day, amount, currency, state, source_file, source_row, deliveries"
+                        + " FROM document WHERE run_id = ?" + (reference == null ? "" : " AND reference = ?")
+                        + " ORDER BY place";
+        try (PreparedStatement query = connection.prepareStatement(sql)) {
+            query.setLong(1, run);
+            if (reference != null) {
+                query.setString(2, reference);
+            }
+            try (ResultSet rows = query.executeQuery()) {
+                while (rows.next()) {
+                    target.accept(new RegisteredDocument(
+                            name,
+                            rows.getString(1),
+                            rows.getString(2),
+                            rows.getString(3),
+                            LocalDate.parse(rows.getString(4)),
+                            new Money(rows.getLong(5), Currency.getInstance(rows.getString(6))),
+                            rows.getString(7),
+                            rows.getString(8),
+                            rows.getLong(9),
+                            deliveries(rows.getLong(10))));
+                }
+            }
+        }
+    }
+
+    /** Those in packs. */
+    void packs(String reference, Consumer<RegisteredDocument> target) throws SQLException {
+        String sql =
+                "SELECT kind, account, currency, source_file, source_ordinal, deliveries, state, documents, content"
+                        + " FROM document_pack WHERE run_id = ? ORDER BY place";
+        try (PreparedStatement query = connection.prepareStatement(sql)) {
+            query.setLong(1, run);
+            try (ResultSet rows = query.executeQuery()) {
+                while (rows.next()) {
+                    pack(rows, reference, target);
+                }
+            }
+        }
+    }
+
+    private void pack(ResultSet rows, String reference, Consumer<RegisteredDocument> target) throws SQLException {
+        String kind = rows.getString(1);
+        String account = rows.getString(2);
+        Currency currency = Currency.getInstance(rows.getString(3));
+        SourceFile source = new SourceFile(rows.getString(4), "", rows.getInt(5), account, currency);
+        List<String> by = deliveries(rows.getLong(6));
+        String state = rows.getString(7);
+        DocumentPack.read(
+                rows.getBytes(9), rows.getInt(8), source, (identity, content, day, amount, form, row, called) -> {
+                    if (reference == null || reference.equals(called)) {
+                        target.accept(new RegisteredDocument(
+                                name,
+                                kind,
+                                account,
+                                called,
+                                LocalDate.ofEpochDay(day),
+                                new Money(amount, currency),
+                                state,
+                                source.name(),
+                                row,
+                                by));
+                    }
+                });
+    }
+}

@@ -1,0 +1,179 @@
+package io.mivrel.ledger;
+
+import io.mivrel.model.DocumentIdentity.Form;
+import io.mivrel.run.DocumentHistory.Verdict;
+import io.mivrel.text.Hash64;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The documents that earlier runs delivered and that can matter to this one. For one thread. */
+final class KnownDocuments implements AutoCloseable {
+    /** Further apart, a number that comes again has begun anew. */
+    private static final int DAYS_OF_A_NUMBER = 183;
+
+    private static final int IDENTITY = 0;
+    private static final int CONTENT = 1;
+    private static final int DAY = 2;
+    private static final int DELIVERIES = 3;
+    /** How many there are in the high half, how many are left to be met in the low half; nil for a free row. */
+    private static final int COUNTS = 4;
+
+    private static final long ONE = (1L << 32) + 1;
+    private static final int AMOUNT_KEY = 0;
+    private static final int AMOUNT_COUNTS = 1;
+
+    private final KnownTable documents;
+    /** By form: how many lines of a day and amount are left to be met; none for kinds with numbers. */
+    private final List<KnownTable> amounts = new ArrayList<>();
+
+    private final List<Days> days = new ArrayList<>();
+    private final boolean empty;
+    private long lastDeliveries;
+    private long matchedByAmount;
+
+    /** Days of an account that were delivered from a file in a form. */
+    private record Days(int account, Form form, long first, long last) {}
+
+    /**
+     * @param count how many will be added
+     * @param byAmount true when lines of files in other forms are to be met by day and amount
+     */
+    KnownDocuments(long count, boolean byAmount) throws IOException {
+        this.empty = count == 0;
+        this.documents = new KnownTable(5, count);
+        for (int i = 0; byAmount && i < Form.values().length; i++) {
+            amounts.add(new KnownTable(2, count));
+        }
+    }
+
+    void add(String account, long identity, long content, long day, long amount, Form form, long deliveries) {
+        long slot = find(identity, content);
+        if (documents.isFree(slot)) {
+            documents.set(slot, IDENTITY, identity);
+            documents.set(slot, CONTENT, content);
+            documents.set(slot, DAY, day);
+        }
+        documents.set(slot, DELIVERIES, documents.get(slot, DELIVERIES) | deliveries);
+        documents.set(slot, COUNTS, documents.get(slot, COUNTS) + ONE);
+        if (!amounts.isEmpty()) {
+            KnownTable table = amounts.get(form.ordinal());
+            long key = key(account, day, amount);
+            long at = find(table, key);
+            table.set(at, AMOUNT_KEY, key);
+            table.set(at, AMOUNT_COUNTS, table.get(at, AMOUNT_COUNTS) + ONE);
+        }
+    }
+
+    void addDays(String account, Form form, long first, long last) {
+        days.add(new Days(account.hashCode(), form, first, last));
+    }
+
+    Verdict judge(String account, long identity, long content, long day, long amount, Form form) {
+        if (empty) {
+            return Verdict.NEW;
+        }
+        long slot = find(identity, content);
+        if (!documents.isFree(slot)) {
+            lastDeliveries = documents.get(slot, DELIVERIES);
+            if (identity != content) {
+                return Verdict.DELIVERED;
+            }
+            // Without a name, as many are known as were delivered.
+            long counts = documents.get(slot, COUNTS);
+            if ((int) counts > 0) {
+                documents.set(slot, COUNTS, counts - 1);
+                return Verdict.DELIVERED;
+            }
+        }
+        if (identity != content) {
+            return byName(identity, day);
+        }
+        return amounts.isEmpty() ? Verdict.NEW : byAmount(account, day, amount, form);
+    }
+
+    private Verdict byName(long identity, long day) {
+        boolean known = false;
+        boolean near = false;
+        for (long slot = documents.start(identity); !documents.isFree(slot); slot = documents.next(slot)) {
+            if (documents.get(slot, IDENTITY) == identity) {
+                known = true;
+                near |= Math.abs(documents.get(slot, DAY) - day) <= DAYS_OF_A_NUMBER;
+            }
+        }
+        return near ? Verdict.CHANGED : known ? Verdict.NUMBER_RETURNS : Verdict.NEW;
+    }
+
+    // A line can only be one of a file in another form: of its own form, its identity would be known.
+    private Verdict byAmount(String account, long day, long amount, Form form) {
+        boolean covered = false;
+        for (Days span : days) {
+            covered |= span.account == account.hashCode() && span.form != form && day >= span.first && day <= span.last;
+        }
+        if (!covered) {
+            return Verdict.NEW;
+        }
+        long key = key(account, day, amount);
+        for (Form other : Form.values()) {
+            KnownTable table = amounts.get(other.ordinal());
+            long at = find(table, key);
+            if (other != form && !table.isFree(at) && (int) table.get(at, AMOUNT_COUNTS) > 0) {
+                table.set(at, AMOUNT_COUNTS, table.get(at, AMOUNT_COUNTS) - 1);
+                matchedByAmount++;
+                lastDeliveries = -1;
+                return Verdict.DELIVERED;
+            }
+        }
+        return Verdict.UNSURE;
+    }
+
+    private static long key(String account, long day, long amount) {
+        return Hash64.add(Hash64.add(account.hashCode(), day), amount);
+    }
+
+    /** The deliveries of the document judged last, a bit for each. */
+    long lastDeliveries() {
+        return lastDeliveries;
+    }
+
+    long matchedByAmount() {
+        return matchedByAmount;
+    }
+
+    void startOver() {
+        matchedByAmount = 0;
+        restore(documents, COUNTS);
+        amounts.forEach(table -> restore(table, AMOUNT_COUNTS));
+    }
+
+    private static void restore(KnownTable table, int column) {
+        for (long slot = 0; slot < table.slots(); slot++) {
+            long counts = table.get(slot, column);
+            table.set(slot, column, counts & 0xFFFFFFFF00000000L | counts >>> 32);
+        }
+    }
+
+    // The place of the pair, or the free one where it would stand; all of one identity lie in one run of slots.
+    private long find(long identity, long content) {
+        long slot = documents.start(identity);
+        while (!documents.isFree(slot)
+                && (documents.get(slot, IDENTITY) != identity || documents.get(slot, CONTENT) != content)) {
+            slot = documents.next(slot);
+        }
+        return slot;
+    }
+
+    private static long find(KnownTable table, long key) {
+        long slot = table.start(key);
+        while (!table.isFree(slot) && table.get(slot, AMOUNT_KEY) != key) {
+            slot = table.next(slot);
+        }
+        return slot;
+    }
+
+    @Override
+    public void close() {
+        documents.close();
+        amounts.forEach(KnownTable::close);
+    }
+}

@@ -1,0 +1,303 @@
+package io.mivrel.ledger;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteConfig.TransactionMode;
+
+/**
+ * The database of a register, and the lock that lets one run at a time use it: SQLite in a file, or PostgreSQL on a server.
+ * The statements that both understand stand in {@link Register}; what differs stands here.
+ */
+final class RegisterDatabase implements AutoCloseable {
+    /** The format that this Mivrel writes. */
+    static final int FORMAT = 3;
+
+    private static final int WAIT_MILLIS = 10_000;
+    private static final int LOOK_AGAIN_MILLIS = 50;
+    /** The number of the lock that runs on a server take; no other program has a reason to. */
+    private static final long SERVER_LOCK = 0x6D697672656CL;
+
+    private final RegisterPlace place;
+    private final Connection connection;
+    private final FileChannel lockFile;
+
+    private RegisterDatabase(RegisterPlace place, Connection connection, FileChannel lockFile) {
+        this.place = place;
+        this.connection = connection;
+        this.lockFile = lockFile;
+    }
+
+    /** Opens it for one run, which no other run can do until it is closed; makes it when it is missing. */
+    static RegisterDatabase open(RegisterPlace place) throws IOException {
+        if (place.file() == null) {
+            return onServer(place);
+        }
+        Files.createDirectories(place.file().toAbsolutePath().getParent());
+        FileChannel lock = lock(place);
+        Connection connection = null;
+        try {
+            connection = file(place, false);
+            RegisterDatabase database = new RegisterDatabase(place, connection, lock);
+            database.checkFile();
+            database.prepareSchema();
+            return database;
+        } catch (SQLException | IOException e) {
+            close(connection);
+            lock.close();
+            throw e instanceof SQLException failed ? failure(place, failed) : (IOException) e;
+        }
+    }
+
+    /** Opens one that exists, to look at only. */
+    static RegisterDatabase openToRead(RegisterPlace place) throws IOException {
+        try {
+            RegisterDatabase database =
+                    new RegisterDatabase(place, place.file() == null ? server(place) : file(place, true), null);
+            if (place.file() != null) {
+                database.checkFile();
+            }
+            if (database.format() != FORMAT) {
+                throw database.wrongFormat(database.format());
+            }
+            return database;
+        } catch (SQLException e) {
+            throw failure(place, e);
+        }
+    }
+
+    /** True when there is a register to look at. */
+    static boolean exists(RegisterPlace place) {
+        return place.file() == null || Files.exists(place.file());
+    }
+
+    private static RegisterDatabase onServer(RegisterPlace place) throws IOException {
+        Connection connection = null;
+        try {
+            connection = server(place);
+            RegisterDatabase database = new RegisterDatabase(place, connection, null);
+            database.lockServer();
+            database.prepareSchema();
+            return database;
+        } catch (SQLException | IOException e) {
+            close(connection);
+            throw e instanceof SQLException failed ? failure(place, failed) : (IOException) e;
+        }
+    }
+
+    private static Connection server(RegisterPlace place) throws SQLException {
+        Connection connection = DriverManager.getConnection(place.url(), place.user(), place.password());
+        connection.setAutoCommit(false);
+        return connection;
+    }
+
+    private static Connection file(RegisterPlace place, boolean readOnly) throws SQLException {
+        Engine.load();
+        SQLiteConfig config = new SQLiteConfig();
+        config.setBusyTimeout(WAIT_MILLIS);
+        config.setReadOnly(readOnly);
+        if (!readOnly) {
+            config.setTransactionMode(TransactionMode.IMMEDIATE);
+        }
+        Connection connection =
+                config.createConnection("jdbc:sqlite:" + place.file().toAbsolutePath());
+        connection.setAutoCommit(false);
+        return connection;
+    }
+
+    // The lock is the process's: one that dies lets it go.
+    private static FileChannel lock(RegisterPlace place) throws IOException {
+        Path file = place.file().resolveSibling(place.file().getFileName() + ".lock");
+        FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        long end = System.nanoTime() + WAIT_MILLIS * 1_000_000L;
+        while (true) {
+            FileLock lock;
+            try {
+                lock = channel.tryLock();
+            } catch (OverlappingFileLockException heldInThisProcess) {
+                lock = null;
+            }
+            if (lock != null) {
+                return channel;
+            }
+            if (System.nanoTime() > end) {
+                channel.close();
+                throw inUse(place);
+            }
+            pause(channel);
+        }
+    }
+
+    private static void pause(FileChannel channel) throws IOException {
+        try {
+            Thread.sleep(LOOK_AGAIN_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            channel.close();
+            throw new IOException("interrupted", e);
+        }
+    }
+
+    private void lockServer() throws SQLException, IOException {
+        long end = System.nanoTime() + WAIT_MILLIS * 1_000_000L;
+        try (PreparedStatement query = connection.prepareStatement("SELECT pg_try_advisory_lock(?)")) {
+            query.setLong(1, SERVER_LOCK);
+            while (true) {
+                try (ResultSet got = query.executeQuery()) {
+                    got.next();
+                    if (got.getBoolean(1)) {
+                        connection.commit();
+                        return;
+                    }
+                }
+                if (System.nanoTime() > end) {
+                    throw inUse(place);
+                }
+                Thread.sleep(LOOK_AGAIN_MILLIS);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("interrupted", e);
+        }
+    }
+
+    private static RegisterException inUse(RegisterPlace place) {
+        return new RegisterException(
+                place + ": the register is in use by another run; try again when that has ended", null);
+    }
+
+    // Looks at the structure of the whole file: pages, indexes, row formats.
+    private void checkFile() throws SQLException, IOException {
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("PRAGMA quick_check(1)")) {
+            if (result.next() && !result.getString(1).equals("ok")) {
+                throw damaged(result.getString(1));
+            }
+        }
+        connection.rollback();
+    }
+
+    RegisterException damaged(String what) {
+        return new RegisterException(
+                place + ": the register is damaged (" + what
+                        + "). Put back a copy of it from before the damage; without it,"
+                        + " what was delivered is not known",
+                null);
+    }
+
+    private void prepareSchema() throws SQLException, IOException {
+        int format = format();
+        if (format == FORMAT) {
+            return;
+        }
+        if (format != 0) {
+            throw wrongFormat(format);
+        }
+        for (String command : script("register-" + FORMAT + ".sql").split(";")) {
+            String sql = command.replaceAll("(?m)^\\s*--.*$", "").strip();
+            if (!sql.isEmpty()) {
+                try (Statement statement = connection.createStatement()) {
+                    statement.executeUpdate(sql);
+                }
+            }
+        }
+        connection.commit();
+    }
+
+    private static String script(String name) throws IOException {
+        try (InputStream in = RegisterDatabase.class.getResourceAsStream(name)) {
+            if (in == null) {
+                throw new IOException("the script " + name + " is missing");
+            }
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    private RegisterException wrongFormat(int format) {
+        return new RegisterException(
+                format > FORMAT
+                        ? place + ": the register has format " + format + ", and this Mivrel knows formats up to "
+                                + FORMAT
+                        : place + ": the register has format " + format
+                                + " of an early build, and what it holds cannot be"
+                                + " compared any more; move it away, and leave out by date what was delivered",
+                null);
+    }
+
+    /** 0 for an empty database. */
+    private int format() throws SQLException {
+        if (place.file() != null) {
+            try (Statement statement = connection.createStatement();
+                    ResultSet version = statement.executeQuery("PRAGMA user_version")) {
+                int early = version.getInt(1);
+                if (early != 0) {
+                    return early;
+                }
+            }
+        }
+        try (ResultSet tables = connection.getMetaData().getTables(null, null, "register_format", null)) {
+            if (!tables.next()) {
+                return 0;
+            }
+        }
+        try (Statement statement = connection.createStatement();
+                ResultSet format = statement.executeQuery("SELECT max(format) FROM register_format")) {
+            format.next();
+            return format.getInt(1);
+        }
+    }
+
+    Connection connection() {
+        return connection;
+    }
+
+    RegisterException failure(SQLException e) {
+        return failure(place, e);
+    }
+
+    private static RegisterException failure(RegisterPlace place, SQLException e) {
+        String message = e.getMessage() == null ? "" : e.getMessage();
+        boolean busy = message.contains("BUSY") || message.contains("locked");
+        return busy ? inUse(place) : new RegisterException(place + ": the register cannot be used: " + message, e);
+    }
+
+    private static void close(Connection connection) {
+        try {
+            if (connection != null) {
+                connection.close();
+            }
+        } catch (SQLException alreadyGone) {
+            // There is nothing to save.
+        }
+    }
+
+    @Override
+    public void close() {
+        try {
+            connection.rollback();
+        } catch (SQLException nothingBegun) {
+            // It is closed in any case.
+        }
+        close(connection);
+        try {
+            if (lockFile != null) {
+                lockFile.close();
+            }
+        } catch (IOException alreadyGone) {
+            // The lock goes with the process.
+        }
+    }
+}

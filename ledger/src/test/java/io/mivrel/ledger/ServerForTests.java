@@ -1,0 +1,35 @@
+package io.mivrel.ledger;
+
+import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.concurrent.atomic.AtomicInteger;
+
+/** A real PostgreSQL server, begun when the first database on it is asked for. */
+final class ServerForTests {
+    private final AtomicInteger databases = new AtomicInteger();
+    private EmbeddedPostgres server;
+
+    synchronized RegisterPlace newDatabase() throws IOException {
+        if (server == null) {
+            server = EmbeddedPostgres.builder().start();
+            Runtime.getRuntime().addShutdownHook(new Thread(this::stop));
+        }
+        String name = "register_" + databases.incrementAndGet();
+        try (Connection connection = server.getPostgresDatabase().getConnection()) {
+            connection.createStatement().executeUpdate("CREATE DATABASE " + name);
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
+        return RegisterPlace.server(server.getJdbcUrl("postgres", name), "postgres", "postgres");
+    }
+
+    private void stop() {
+        try {
+            server.close();
+        } catch (IOException leftBehind) {
+            // The server ends with its parent.
+        }
+    }
+}
