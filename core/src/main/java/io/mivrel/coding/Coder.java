@@ -13,7 +13,7 @@ public final class Coder {
     private final CodingEntry[] entries;
     private final Coding[] codings;
     private final long[] hits;
-    private final PhraseFinder phrases;
+    private final PhraseAutomaton phrases;
     private final Limits limits;
     /** Entries without words, in order. */
     private final int[] wordless;
@@ -36,7 +36,7 @@ public final class Coder {
                 words.add(Phrase.of(phrase, i));
             }
         }
-        phrases = new PhraseFinder(words, limits);
+        phrases = PhraseAutomaton.of(words);
         wordless = bare.stream().mapToInt(Integer::intValue).toArray();
     }
 
@@ -69,7 +69,7 @@ public final class Coder {
 
     private int first(RecordBlock lines, Field field, int index, int limit, long amount) {
         return phrases.first(
-                lines.textBytes(), lines.textStart(field, index), lines.textEnd(field, index), limit, amount);
+                lines.textBytes(), lines.textStart(field, index), lines.textEnd(field, index), limit, limits, amount);
     }
 
     /** The entries that decided nothing so far. */

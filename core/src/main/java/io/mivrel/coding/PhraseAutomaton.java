@@ -7,7 +7,6 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.IntPredicate;
 
 /**
  * Finds many phrases in a text in one pass: the automaton of Aho and Corasick (Communications of the ACM 18, 1975) with
@@ -24,6 +23,9 @@ final class PhraseAutomaton {
 
     private final int[] next;
     private final Phrase[][] found;
+    /** The smallest owner of a phrase that each state ends. */
+    private final int[] firstOwner;
+
     /** The first state, shifted as all are, that ends a phrase; all after it do too. */
     private final int firstFound;
 
@@ -36,6 +38,10 @@ final class PhraseAutomaton {
             smallNext[i] = (char) next[i];
         }
         this.found = found;
+        this.firstOwner = Arrays.stream(found)
+                .mapToInt(ends ->
+                        Arrays.stream(ends).mapToInt(Phrase::owner).min().orElse(Integer.MAX_VALUE))
+                .toArray();
         this.firstFound = firstFound;
     }
 
@@ -46,10 +52,10 @@ final class PhraseAutomaton {
     }
 
     /**
-     * The smallest owner below {@code limit} with a phrase between {@code from} and {@code to} and accepted by the test;
+     * The smallest owner below {@code limit} with a phrase between {@code from} and {@code to} whose entry takes the amount;
      * {@code limit} when there is none.
      */
-    int first(byte[] text, int from, int to, int limit, IntPredicate accepts) {
+    int first(byte[] text, int from, int to, int limit, Limits limits, long amount) {
         if (found.length == 1) {
             return limit;
         }
@@ -64,7 +70,7 @@ final class PhraseAutomaton {
             byte b = text[i];
             if (b <= ' ') {
                 if (b < 0) {
-                    return firstWide(text, from, to, limit, accepts);
+                    return firstWide(text, from, to, limit, limits, amount);
                 }
                 if (last == ' ') {
                     // Runs of blanks count as one.
@@ -75,15 +81,15 @@ final class PhraseAutomaton {
             }
             last = b;
             state = smallSteps != null ? smallSteps[state + classOf[b]] : steps[state + classOf[b]];
-            if (state >= firstFound) {
-                best = best(text, from, to, i, state, best, accepts, simple);
+            if (state >= firstFound && firstOwner[state >>> shift] < best) {
+                best = best(text, from, to, i, state, best, limits, amount, simple);
             }
         }
         return best;
     }
 
     // The same for texts with characters beyond ASCII, from the beginning.
-    private int firstWide(byte[] text, int from, int to, int limit, IntPredicate accepts) {
+    private int firstWide(byte[] text, int from, int to, int limit, Limits limits, long amount) {
         int best = limit;
         int state = 0;
         boolean lastBlank = true;
@@ -100,7 +106,7 @@ final class PhraseAutomaton {
             int known = blank ? ' ' : c;
             state = next[state + (known < classes.length ? classes[known] : 0)];
             if (state >= firstFound) {
-                best = best(text, from, to, i - 1, state, best, accepts, false);
+                best = best(text, from, to, i - 1, state, best, limits, amount, false);
             }
         }
         return best;
@@ -108,11 +114,19 @@ final class PhraseAutomaton {
 
     // A simple text has a byte for each character that counts.
     private int best(
-            byte[] text, int from, int to, int last, int state, int before, IntPredicate accepts, boolean simple) {
+            byte[] text,
+            int from,
+            int to,
+            int last,
+            int state,
+            int before,
+            Limits limits,
+            long amount,
+            boolean simple) {
         int best = before;
         for (Phrase target : found[state >>> shift]) {
             if (target.owner() < best
-                    && accepts.test(target.owner())
+                    && limits.fit(target.owner(), amount)
                     && (target.openEnd() || last + 1 == to || !isWord(text, last + 1))
                     && (target.openStart()
                             || standsAtStart(text, from, last, target.text().length(), simple))) {

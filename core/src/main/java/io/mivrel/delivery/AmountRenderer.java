@@ -1,6 +1,8 @@
 package io.mivrel.delivery;
 
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Field;
+import io.mivrel.model.Kind;
 import io.mivrel.model.Line;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.AmountFormat;
@@ -10,10 +12,18 @@ import java.io.IOException;
 /** A column of amounts in the currency of the run. */
 final class AmountRenderer extends ColumnRenderer {
     private final AmountFormat amounts;
+    /** The field that a record has the amount in; a side is worked out of it. */
+    private final Field read;
 
-    AmountRenderer(DeliveryColumn column, AmountFormat amounts) {
+    private final boolean plusSide;
+    private final boolean minusSide;
+
+    AmountRenderer(DeliveryColumn column, Kind kind, AmountFormat amounts) {
         super(column, false);
         this.amounts = amounts;
+        this.plusSide = column.field() == kind.plusSide();
+        this.minusSide = column.field() == kind.minusSide();
+        this.read = plusSide || minusSide ? kind.amount() : column.field();
     }
 
     @Override
@@ -23,7 +33,8 @@ final class AmountRenderer extends ColumnRenderer {
 
     @Override
     long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out) throws IOException {
-        return write(block.number(column.field(), at), scratch, out);
+        long value = block.records().number(read, at);
+        return write(plusSide ? Math.max(value, 0) : minusSide ? Math.max(-value, 0) : value, scratch, out);
     }
 
     private long write(long value, CellBuffer scratch, RowWriter out) throws IOException {

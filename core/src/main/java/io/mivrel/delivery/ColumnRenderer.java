@@ -1,6 +1,7 @@
 package io.mivrel.delivery;
 
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Kind;
 import io.mivrel.model.Line;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.CellBuffer;
@@ -18,14 +19,14 @@ abstract class ColumnRenderer {
         this.hashed = hashed;
     }
 
-    static ColumnRenderer of(DeliveryColumn column, AmountFormat amounts) {
+    static ColumnRenderer of(DeliveryColumn column, Kind kind, AmountFormat amounts) {
         if (column.field() == null) {
             return new ConstantRenderer(column);
         }
         return switch (column.field().type()) {
             case AMOUNT ->
                 column.field().currency() == null
-                        ? new AmountRenderer(column, amounts)
+                        ? new AmountRenderer(column, kind, amounts)
                         : new ForeignAmountRenderer(column, amounts);
             case DATE -> new DateRenderer(column);
             case TEXT, CODE, DECIMAL -> new WordRenderer(column, amounts.decimalMark());

@@ -74,7 +74,7 @@ public final class DeliveryCheck implements Check {
             this.sheet = sheet;
             Charset charset = Charset.forName(sheet.format().encoding());
             this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
-            for (ColumnRenderer column : SheetWriter.renderers(sheet, currency)) {
+            for (ColumnRenderer column : SheetWriter.renderers(sheet, delivery.takes(), currency)) {
                 if (column instanceof WordRenderer renderer && (encoder != null || canOffend(column.column))) {
                     words.add(renderer);
                 }

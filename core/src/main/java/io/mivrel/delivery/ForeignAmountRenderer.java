@@ -32,7 +32,7 @@ final class ForeignAmountRenderer extends ColumnRenderer {
     @Override
     long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out) throws IOException {
         Field field = column.field();
-        return write(block.number(field, at), block.records().text(field.currency(), at), scratch, out);
+        return write(block.records().number(field, at), block.records().text(field.currency(), at), scratch, out);
     }
 
     private long write(long value, String currency, CellBuffer scratch, RowWriter out) throws IOException {

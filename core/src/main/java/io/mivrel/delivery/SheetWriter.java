@@ -42,16 +42,16 @@ final class SheetWriter {
         this.sheet = sheet;
         this.currency = currency;
         this.outlet = outlet;
-        this.columns = renderers(sheet, currency);
-        this.readers = renderers(sheet, currency);
+        this.columns = renderers(sheet, delivery.takes(), currency);
+        this.readers = renderers(sheet, delivery.takes(), currency);
         this.meant = new ValueTally(columns, sheet, delivery.takes(), currency);
         this.values = new long[columns.length];
     }
 
-    static ColumnRenderer[] renderers(Sheet sheet, Currency currency) {
+    static ColumnRenderer[] renderers(Sheet sheet, Kind takes, Currency currency) {
         AmountFormat amounts = sheet.numbers().withDecimals(Money.decimals(currency));
         return sheet.columns().stream()
-                .map(column -> ColumnRenderer.of(column, amounts))
+                .map(column -> ColumnRenderer.of(column, takes, amounts))
                 .toArray(ColumnRenderer[]::new);
     }
 

@@ -113,17 +113,6 @@ public final class DocumentBlock {
         return field == kind.party() ? posting.party() : codings[at].narrative();
     }
 
-    /** Minor units of an amount field, its sides worked out, or the epoch day of a date field. */
-    public long number(Field field, int at) {
-        if (field == kind.plusSide()) {
-            return Math.max(0, records.number(kind.amount(), at));
-        }
-        if (field == kind.minusSide()) {
-            return Math.max(0, -records.number(kind.amount(), at));
-        }
-        return records.number(field, at);
-    }
-
     /** A document as an object. */
     public Document get(int document) {
         return drafter.draft(range(document), coding(from(document)), finding -> {});

@@ -91,9 +91,11 @@ public class CoderTest {
     public void theAutomatonFindsTheSameAsASlowSearch() {
         Random random = new Random(7);
         for (int round = 0; round < 300; round++) {
+            List<CodingEntry> entries = new ArrayList<>();
             List<Phrase> phrases = new ArrayList<>();
             for (int i = 0; i < 6; i++) {
                 phrases.add(Phrase.of("*" + word(random, 1 + random.nextInt(4)) + "*", i));
+                entries.add(CodingEntry.words("" + i, Direction.EITHER, "1"));
             }
             String text = word(random, 30);
             int expected = 6;
@@ -101,7 +103,7 @@ public class CoderTest {
                 expected = text.contains(phrases.get(i).text()) ? i : expected;
             }
             byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-            assertThat(PhraseAutomaton.of(phrases).first(bytes, 0, bytes.length, 6, i -> true))
+            assertThat(PhraseAutomaton.of(phrases).first(bytes, 0, bytes.length, 6, new Limits(entries), 1))
                     .as(text)
                     .isEqualTo(expected);
         }

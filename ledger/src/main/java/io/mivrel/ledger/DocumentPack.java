@@ -3,7 +3,9 @@ package io.mivrel.ledger;
 import io.mivrel.model.DocumentIdentity.Form;
 import io.mivrel.model.SourceFile;
 import io.mivrel.text.Hash64;
+import io.mivrel.text.Spans;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
@@ -81,7 +83,7 @@ final class DocumentPack {
     }
 
     private void putLong(long value) {
-        ByteBuffer.wrap(bytes, length, Long.BYTES).putLong(value);
+        Spans.eight(bytes, length, value);
         length += Long.BYTES;
     }
 
@@ -108,7 +110,7 @@ final class DocumentPack {
 
     /** Hands out the documents of a pack; a document without a reference of its own is called by its place. */
     static void read(byte[] content, int count, SourceFile source, Reader reader) {
-        ByteBuffer in = ByteBuffer.wrap(content);
+        ByteBuffer in = ByteBuffer.wrap(content).order(ByteOrder.LITTLE_ENDIAN);
         long day = 0;
         long row = 0;
         for (int i = 0; i < count; i++) {
