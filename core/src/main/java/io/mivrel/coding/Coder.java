@@ -13,7 +13,8 @@ public final class Coder {
     private final CodingEntry[] entries;
     private final Coding[] codings;
     private final long[] hits;
-    private final PhraseAutomaton phrases;
+    private final PhraseAutomaton atWords;
+    private final PhraseAutomaton anywhere;
     private final Limits limits;
     /** Entries without words, in order. */
     private final int[] wordless;
@@ -36,7 +37,10 @@ public final class Coder {
                 words.add(Phrase.of(phrase, i));
             }
         }
-        phrases = PhraseAutomaton.of(words);
+        atWords = PhraseAutomaton.atWords(
+                words.stream().filter(p -> !p.openStart()).toList());
+        anywhere = PhraseAutomaton.anywhere(
+                words.stream().filter(Phrase::openStart).toList());
         wordless = bare.stream().mapToInt(Integer::intValue).toArray();
     }
 
@@ -68,8 +72,11 @@ public final class Coder {
     }
 
     private int first(RecordBlock lines, Field field, int index, int limit, long amount) {
-        return phrases.first(
-                lines.textBytes(), lines.textStart(field, index), lines.textEnd(field, index), limit, limits, amount);
+        byte[] text = lines.textBytes();
+        int from = lines.textStart(field, index);
+        int to = lines.textEnd(field, index);
+        int best = atWords.first(text, from, to, limit, limits, amount);
+        return anywhere.first(text, from, to, best, limits, amount);
     }
 
     /** The entries that decided nothing so far. */

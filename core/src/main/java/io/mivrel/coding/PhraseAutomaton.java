@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /**
  * Finds many phrases in a text in one pass: the automaton of Aho and Corasick (Communications of the ACM 18, 1975) with
@@ -14,14 +15,20 @@ import java.util.Map;
  * compared without regard to case, and every run of blanks counts as one. Immutable once built.
  */
 final class PhraseAutomaton {
-    /** The class of each character of the basic plane that stands in a phrase; all others have class 0. */
+    /** Classes of characters that stand in no phrase. */
+    private static final char OTHER = 0;
+
+    private static final char OTHER_WORD = 1;
+
+    private static final char NO_BREAK_SPACE = 0xA0;
+
+    /** The class of each character of the basic plane up to the last that stands in a phrase. */
     private final char[] classes;
 
     private final int shift;
-    /** Where each state goes by each class; in the small form when it fits, which the processor keeps at hand. */
-    private final char[] smallNext;
-
+    /** Where each state goes by each class. */
     private final int[] next;
+
     private final Phrase[][] found;
     /** The smallest owner of a phrase that each state ends. */
     private final int[] firstOwner;
@@ -33,10 +40,6 @@ final class PhraseAutomaton {
         this.classes = classes;
         this.shift = shift;
         this.next = next;
-        this.smallNext = next.length <= Character.MAX_VALUE ? new char[next.length] : null;
-        for (int i = 0; smallNext != null && i < next.length; i++) {
-            smallNext[i] = (char) next[i];
-        }
         this.found = found;
         this.firstOwner = Arrays.stream(found)
                 .mapToInt(ends ->
@@ -45,10 +48,14 @@ final class PhraseAutomaton {
         this.firstFound = firstFound;
     }
 
-    static PhraseAutomaton of(List<Phrase> phrases) {
-        Builder builder = new Builder();
-        phrases.forEach(builder::add);
-        return builder.build();
+    /** For phrases that begin at the beginning of a word. */
+    static PhraseAutomaton atWords(List<Phrase> phrases) {
+        return new Builder(false).build(phrases);
+    }
+
+    /** For phrases that may begin within a word too. */
+    static PhraseAutomaton anywhere(List<Phrase> phrases) {
+        return new Builder(true).build(phrases);
     }
 
     /**
@@ -56,33 +63,22 @@ final class PhraseAutomaton {
      * {@code limit} when there is none.
      */
     int first(byte[] text, int from, int to, int limit, Limits limits, long amount) {
-        if (found.length == 1) {
+        if (firstFound == next.length) {
             return limit;
         }
         final int[] steps = next;
-        final char[] smallSteps = smallNext;
         final char[] classOf = classes;
+        final int ends = firstFound;
         int best = limit;
         int state = 0;
-        byte last = ' ';
-        boolean simple = true;
         for (int i = from; i < to; i++) {
             byte b = text[i];
-            if (b <= ' ') {
-                if (b < 0) {
-                    return firstWide(text, from, to, limit, limits, amount);
-                }
-                if (last == ' ') {
-                    // Runs of blanks count as one.
-                    simple = false;
-                    continue;
-                }
-                b = ' ';
+            if (b < 0) {
+                return firstWide(text, from, to, limit, limits, amount);
             }
-            last = b;
-            state = smallSteps != null ? smallSteps[state + classOf[b]] : steps[state + classOf[b]];
-            if (state >= firstFound && firstOwner[state >>> shift] < best) {
-                best = best(text, from, to, i, state, best, limits, amount, simple);
+            state = steps[state + classOf[b]];
+            if (state >= ends && firstOwner[state >>> shift] < best) {
+                best = best(text, i + 1, to, state, best, limits, amount);
             }
         }
         return best;
@@ -92,66 +88,31 @@ final class PhraseAutomaton {
     private int firstWide(byte[] text, int from, int to, int limit, Limits limits, long amount) {
         int best = limit;
         int state = 0;
-        boolean lastBlank = true;
         int i = from;
         while (i < to) {
-            int length = Spans.length(text[i]);
             int c = Spans.codePoint(text, i);
-            boolean blank = isBlank(c);
-            i += length;
-            if (blank && lastBlank) {
-                continue;
-            }
-            lastBlank = blank;
-            int known = blank ? ' ' : c;
-            state = next[state + (known < classes.length ? classes[known] : 0)];
+            i += Spans.length(text[i]);
+            state = next[state + classOf(c)];
             if (state >= firstFound) {
-                best = best(text, from, to, i - 1, state, best, limits, amount, false);
+                best = best(text, i, to, state, best, limits, amount);
             }
         }
         return best;
     }
 
-    // A simple text has a byte for each character that counts.
-    private int best(
-            byte[] text,
-            int from,
-            int to,
-            int last,
-            int state,
-            int before,
-            Limits limits,
-            long amount,
-            boolean simple) {
+    private int classOf(int c) {
+        return c < classes.length ? classes[c] : Character.isLetterOrDigit(c) ? OTHER_WORD : OTHER;
+    }
+
+    private int best(byte[] text, int end, int to, int state, int before, Limits limits, long amount) {
+        boolean wordGoesOn = end < to && isWord(text, end);
         int best = before;
-        for (Phrase target : found[state >>> shift]) {
-            if (target.owner() < best
-                    && limits.fit(target.owner(), amount)
-                    && (target.openEnd() || last + 1 == to || !isWord(text, last + 1))
-                    && (target.openStart()
-                            || standsAtStart(text, from, last, target.text().length(), simple))) {
-                best = target.owner();
+        for (Phrase phrase : found[state >>> shift]) {
+            if (phrase.owner() < best && (phrase.openEnd() || !wordGoesOn) && limits.fit(phrase.owner(), amount)) {
+                best = phrase.owner();
             }
         }
         return best;
-    }
-
-    private static boolean standsAtStart(byte[] text, int from, int last, int length, boolean simple) {
-        if (simple) {
-            int before = last - length;
-            return before < from || !isWord(text, before);
-        }
-        // Walk back over the phrase; runs of blanks in the text count as one.
-        int i = last + 1;
-        for (int left = length; left > 0; left--) {
-            i = Spans.before(text, i);
-            if (isBlank(Spans.codePoint(text, i))) {
-                while (i > from && isBlank(Spans.codePoint(text, Spans.before(text, i)))) {
-                    i = Spans.before(text, i);
-                }
-            }
-        }
-        return i <= from || !isWord(text, Spans.before(text, i));
     }
 
     private static boolean isWord(byte[] text, int at) {
@@ -159,16 +120,16 @@ final class PhraseAutomaton {
         return c >= 0 ? Phrase.isWord(c) : Character.isLetterOrDigit(Spans.codePoint(text, at));
     }
 
-    private static boolean isBlank(int c) {
-        return c <= ' ' || c == 0xA0;
-    }
-
     private static final class Builder {
         private final List<Map<Character, Integer>> children = new ArrayList<>();
         private final List<List<Phrase>> targets = new ArrayList<>();
+        /** Where a text stands before a word, and within one that no phrase has begun; the same when that may be anywhere. */
+        private final int start = newState();
 
-        Builder() {
-            newState();
+        private final int within;
+
+        Builder(boolean anywhere) {
+            within = anywhere ? start : newState();
         }
 
         private int newState() {
@@ -177,8 +138,8 @@ final class PhraseAutomaton {
             return children.size() - 1;
         }
 
-        void add(Phrase phrase) {
-            int state = 0;
+        private void add(Phrase phrase) {
+            int state = start;
             for (char c : phrase.text().toCharArray()) {
                 Integer child = children.get(state).get(c);
                 if (child == null) {
@@ -190,44 +151,52 @@ final class PhraseAutomaton {
             targets.get(state).add(phrase);
         }
 
-        PhraseAutomaton build() {
-            char[] classes = new char[128];
-            int width = 1;
-            for (Map<Character, Integer> map : children) {
-                for (char c : map.keySet()) {
-                    if (c >= classes.length) {
-                        classes = Arrays.copyOf(classes, c + 1);
-                    }
-                    if (classes[c] == 0) {
-                        classes[c] = (char) width++;
-                    }
-                }
+        PhraseAutomaton build(List<Phrase> phrases) {
+            phrases.forEach(this::add);
+            String letters = children.stream()
+                    .flatMap(map -> map.keySet().stream())
+                    .distinct()
+                    .sorted()
+                    .map(String::valueOf)
+                    .collect(Collectors.joining());
+            int width = letters.length() + 2;
+            int[] next = new int[children.size() * width];
+            int[] fail = new int[children.size()];
+            boolean[] endsInBlank = new boolean[children.size()];
+            int blank = letters.indexOf(' ') + 2;
+            for (int c = 0; c < width; c++) {
+                boolean word =
+                        c < 2 ? c == OTHER_WORD : Character.isLetterOrDigit(letters.charAt(c - 2));
+                next[start * width + c] = word ? within : start;
+                next[within * width + c] = word ? within : start;
             }
-            int states = children.size();
-            int[] next = new int[states * width];
-            int[] fail = new int[states];
-            ArrayDeque<Integer> queue = new ArrayDeque<>();
-            for (Map.Entry<Character, Integer> child : children.get(0).entrySet()) {
-                next[classes[child.getKey()]] = child.getValue();
-                queue.add(child.getValue());
-            }
+            ArrayDeque<Integer> queue = new ArrayDeque<>(List.of(start));
             while (!queue.isEmpty()) {
                 int state = queue.remove();
-                targets.get(state).addAll(targets.get(fail[state]));
-                System.arraycopy(next, fail[state] * width, next, state * width, width);
+                if (state != start) {
+                    targets.get(state).addAll(targets.get(fail[state]));
+                    System.arraycopy(next, fail[state] * width, next, state * width, width);
+                    if (endsInBlank[state]) {
+                        // A run of blanks counts as one.
+                        next[state * width + blank] = state;
+                    }
+                }
                 for (Map.Entry<Character, Integer> child : children.get(state).entrySet()) {
-                    int to = child.getValue();
-                    fail[to] = next[fail[state] * width + classes[child.getKey()]];
-                    next[state * width + classes[child.getKey()]] = to;
-                    queue.add(to);
+                    int step = state * width + letters.indexOf(child.getKey()) + 2;
+                    // What the text would stand at if no phrase had begun here.
+                    fail[child.getValue()] = next[step];
+                    endsInBlank[child.getValue()] = child.getKey() == ' ';
+                    next[step] = child.getValue();
+                    queue.add(child.getValue());
                 }
             }
-            return renumbered(classes, width, next, states);
+            return renumbered(classes(letters), width, next);
         }
 
         // States that end a phrase come last, so that one comparison tells them. A row of steps has a power of two of
         // places, and a state is the place where its row begins.
-        private PhraseAutomaton renumbered(char[] classes, int width, int[] next, int states) {
+        private PhraseAutomaton renumbered(char[] classes, int width, int[] next) {
+            int states = children.size();
             int[] number = new int[states];
             int given = 0;
             for (int s = 0; s < states; s++) {
@@ -250,24 +219,33 @@ final class PhraseAutomaton {
                     steps[(number[s] << shift) + c] = number[next[s * width + c]] << shift;
                 }
             }
-            return new PhraseAutomaton(withCapitals(classes), shift, steps, found, firstFound << shift);
+            return new PhraseAutomaton(classes, shift, steps, found, firstFound << shift);
         }
 
         // A capital letter has the class of its small one; those of ASCII belong to ASCII alone.
-        private static char[] withCapitals(char[] small) {
-            char[] classes = small;
-            for (char c = 0; c < small.length; c++) {
-                if (small[c] != 0) {
-                    for (char capital : new char[] {Character.toUpperCase(c), Character.toTitleCase(c)}) {
-                        if (capital >= classes.length) {
-                            classes = Arrays.copyOf(classes, capital + 1);
-                        }
-                        if (classes[capital] == 0 && (capital >= 0x80 || c < 0x80)) {
-                            classes[capital] = small[c];
-                        }
+        private static char[] classes(String letters) {
+            int last = letters.chars()
+                    .map(c -> Math.max(c, Math.max(Character.toUpperCase(c), Character.toTitleCase(c))))
+                    .max()
+                    .orElse(0);
+            int size = Math.max(NO_BREAK_SPACE, last) + 1;
+            char[] classes = new char[size];
+            for (int c = 0; c < size; c++) {
+                classes[c] = Character.isLetterOrDigit(c) ? OTHER_WORD : OTHER;
+            }
+            for (int i = 0; i < letters.length(); i++) {
+                classes[letters.charAt(i)] = (char) (i + 2);
+            }
+            for (int i = 0; i < letters.length(); i++) {
+                char small = letters.charAt(i);
+                for (char capital : new char[] {Character.toUpperCase(small), Character.toTitleCase(small)}) {
+                    if (classes[capital] <= OTHER_WORD && (capital >= 0x80 || small < 0x80)) {
+                        classes[capital] = (char) (i + 2);
                     }
                 }
             }
+            Arrays.fill(classes, 0, ' ', classes[' ']);
+            classes[NO_BREAK_SPACE] = classes[' '];
             return classes;
         }
     }

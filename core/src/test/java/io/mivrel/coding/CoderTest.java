@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.regex.Pattern;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -87,33 +88,50 @@ public class CoderTest {
                 .contains("refund", "small");
     }
 
-    @Test
-    public void theAutomatonFindsTheSameAsASlowSearch() {
+    @DataProvider
+    public Object[][] searches() {
+        return new Object[][] {{true, "abc"}, {false, "abc -"}, {false, "aB\u00e4 "}, {true, "aB\u00e4 "}};
+    }
+
+    @Test(dataProvider = "searches")
+    public void theAutomatonFindsTheSameAsASlowSearch(boolean anywhere, String alphabet) {
         Random random = new Random(7);
-        for (int round = 0; round < 300; round++) {
+        for (int round = 0; round < 1000; round++) {
             List<CodingEntry> entries = new ArrayList<>();
             List<Phrase> phrases = new ArrayList<>();
             for (int i = 0; i < 6; i++) {
-                phrases.add(Phrase.of("*" + word(random, 1 + random.nextInt(4)) + "*", i));
+                String phrase = text(random, alphabet, 1 + random.nextInt(4)).strip();
+                if (!phrase.isEmpty()) {
+                    phrases.add(Phrase.of(anywhere ? "*" + phrase + "*" : phrase, i));
+                }
                 entries.add(CodingEntry.words("" + i, Direction.EITHER, "1"));
             }
-            String text = word(random, 30);
-            int expected = 6;
-            for (int i = 5; i >= 0; i--) {
-                expected = text.contains(phrases.get(i).text()) ? i : expected;
-            }
+            String text = text(random, alphabet, 30);
+            int expected = phrases.stream()
+                    .filter(p -> slowSearch(p.text(), anywhere).matcher(text).find())
+                    .mapToInt(Phrase::owner)
+                    .min()
+                    .orElse(6);
             byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-            assertThat(PhraseAutomaton.of(phrases).first(bytes, 0, bytes.length, 6, new Limits(entries), 1))
-                    .as(text)
+            PhraseAutomaton automaton = anywhere ? PhraseAutomaton.anywhere(phrases) : PhraseAutomaton.atWords(phrases);
+            assertThat(automaton.first(bytes, 0, bytes.length, 6, new Limits(entries), 1))
+                    .as("%s in '%s'", phrases, text)
                     .isEqualTo(expected);
         }
     }
 
-    private static String word(Random random, int length) {
-        StringBuilder word = new StringBuilder();
+    private static Pattern slowSearch(String phrase, boolean anywhere) {
+        String words = Pattern.quote(phrase).replace(" ", "\\E +\\Q");
+        return Pattern.compile(
+                anywhere ? words : "(?<![\\p{L}\\d])" + words + "(?![\\p{L}\\d])",
+                Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
+    }
+
+    private static String text(Random random, String alphabet, int length) {
+        StringBuilder text = new StringBuilder();
         for (int i = 0; i < length; i++) {
-            word.append((char) ('a' + random.nextInt(3)));
+            text.append(alphabet.charAt(random.nextInt(alphabet.length())));
         }
-        return word.toString();
+        return text.toString();
     }
 }

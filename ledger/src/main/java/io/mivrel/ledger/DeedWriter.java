@@ -37,6 +37,9 @@ final class DeedWriter {
     private final List<DocumentPack> packs = new ArrayList<>();
     private final Map<SourceFile, Days> days = new LinkedHashMap<>();
     private DocumentPack open;
+    /** The days of the open pack's file. */
+    private Days seen;
+
     private long documents;
     private long place;
     private long checksum;
@@ -84,7 +87,6 @@ final class DeedWriter {
         open.add(identity, content, day, amount(kind, records), form, block.row(first), reference, from, to);
         documents++;
         if (kind.isOfAccount()) {
-            Days seen = days.computeIfAbsent(block.source(), s -> new Days());
             seen.first = Math.min(seen.first, day);
             seen.last = Math.max(seen.last, day);
             seen.form = form;
@@ -97,6 +99,9 @@ final class DeedWriter {
         }
         open = new DocumentPack(source, deliveries);
         packs.add(open);
+        if (scope.kind().isOfAccount()) {
+            seen = days.computeIfAbsent(source, s -> new Days());
+        }
     }
 
     private void writePacks() throws SQLException {
