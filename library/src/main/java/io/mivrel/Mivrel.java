@@ -19,12 +19,16 @@ import io.mivrel.run.Input;
 import io.mivrel.run.Progress;
 import io.mivrel.run.RunPlan;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 
 /**
@@ -51,12 +55,14 @@ public final class Mivrel {
     private DateWindow dates = DateWindow.ALL;
     private boolean holdEverything;
     private long first;
+    private int documentsKept;
     private Path home;
     private RegisterPlace register;
     private Clock clock = Clock.systemDefaultZone();
     private Progress progress = Progress.NONE;
 
-    record Source(Path path, String shown, Layout layout) {}
+    /** {@code path} is null where the program gives the rows itself. */
+    record Source(Path path, String shown, Layout layout, Input.Opener rows) {}
 
     record Target(Delivery delivery, Path folder, DeliveryTarget.Earlier earlier) {}
 
@@ -77,7 +83,7 @@ public final class Mivrel {
     public static Mivrel open(Path runSheet) throws SettingsException {
         RunSheet sheet = RunSheet.read(runSheet);
         Mivrel run = new Mivrel(sheet.name(), sheet.books());
-        sheet.sources().forEach(s -> run.sources.add(new Source(s.path(), s.shown(), s.layout())));
+        sheet.sources().forEach(s -> run.sources.add(source(s.path(), s.shown(), s.layout())));
         sheet.targets().forEach(t -> run.targets.add(new Target(t.delivery(), t.folder(), t.earlier())));
         run.settings.addAll(sheet.settings());
         run.coding = sheet.coding();
@@ -106,8 +112,36 @@ public final class Mivrel {
 
     /** Takes in a file. */
     public Mivrel takeIn(Path file, Layout layout) {
-        sources.add(new Source(file, file.toString(), Objects.requireNonNull(layout)));
+        sources.add(source(file, file.toString(), layout));
         return this;
+    }
+
+    /**
+     * Takes in what a stream holds, read to its end now; {@code name} is what findings call it. The caller closes the stream.
+     * The run may be checked and then run, so the copy stays in the temporary folder until the process ends.
+     */
+    public Mivrel takeIn(String name, InputStream content, Layout layout) throws IOException {
+        Path copy = Files.createTempFile("mivrel-", "-input");
+        copy.toFile().deleteOnExit();
+        Files.copy(content, copy, StandardCopyOption.REPLACE_EXISTING);
+        sources.add(source(copy, name, layout));
+        return this;
+    }
+
+    /** Takes in rows that the program opens itself, as often as the run asks; the evidence has no digest of them. */
+    public Mivrel takeIn(String name, Input.Opener rows, Layout layout) {
+        sources.add(new Source(null, name, Objects.requireNonNull(layout), Objects.requireNonNull(rows)));
+        return this;
+    }
+
+    /** Takes in records by the titles of their columns; a title that a record lacks is a blank cell. */
+    public Mivrel takeIn(String name, List<Map<String, String>> records, Layout layout) {
+        List<Map<String, String>> kept = List.copyOf(records);
+        return takeIn(name, () -> new RecordRows(kept, layout.format().dataRow()), layout);
+    }
+
+    private static Source source(Path path, String shown, Layout layout) {
+        return new Source(path, shown, layout, SourceFiles.opener(path, shown, layout));
     }
 
     /** Codes bank lines; what no entry decides is held. */
@@ -160,6 +194,12 @@ public final class Mivrel {
         return this;
     }
 
+    /** Has {@link Outcome#documents} answer the first documents one by one, at most so many. */
+    public Mivrel keepDocuments(int most) {
+        documentsKept = most;
+        return this;
+    }
+
     /** Keeps the evidence and the register in this folder. */
     public Mivrel keepIn(Path folder) {
         home = folder;
@@ -205,6 +245,7 @@ public final class Mivrel {
                 .dates(dates)
                 .targets(targets.stream().map(this::target).toList())
                 .ownChecks(checks)
+                .keepDocuments(documentsKept)
                 .first(first);
         return holdEverything ? plan.holdEverything() : plan;
     }
@@ -214,8 +255,7 @@ public final class Mivrel {
     }
 
     private static Input input(Source source) {
-        return new Input(
-                source.shown(), source.layout(), SourceFiles.opener(source.path(), source.shown(), source.layout()));
+        return new Input(source.shown(), source.layout(), source.rows());
     }
 
     private DeliveryTarget target(Target target) {

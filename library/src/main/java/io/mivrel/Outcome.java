@@ -1,8 +1,10 @@
 package io.mivrel;
 
+import io.mivrel.model.Finding;
 import io.mivrel.report.OutcomeJson;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.RunReport;
+import io.mivrel.run.SortedDocument;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,6 +21,26 @@ public record Outcome(RunReport report, Path evidence, List<Path> held) {
     /** The exit status of the command: 0 when all is clear, 1 when something is held. */
     public int status() {
         return report.hasHeld() ? 1 : 0;
+    }
+
+    /** What became of the first documents, as many as {@link Mivrel#keepDocuments} asked for; else none. */
+    public List<SortedDocument> documents() {
+        return report.documents();
+    }
+
+    /** What was noticed, worst first; of a rule that finds thousands, the first ones. */
+    public List<Finding> findings() {
+        return report.findings().worstFirst();
+    }
+
+    /** The first words of {@link #summary}. */
+    @Override
+    public String toString() {
+        return summary(SummaryText.Style.PLAIN)
+                .lines()
+                .filter(line -> !line.isBlank())
+                .findFirst()
+                .orElse("");
     }
 
     /** True when nothing is held. */

@@ -172,7 +172,9 @@ final class Session implements Publication {
     private List<Task<FileDigest>> digestInputs() {
         List<Task<FileDigest>> begun = new ArrayList<>();
         for (Mivrel.Source source : run.sources()) {
-            begun.add(workers.begin(() -> digest("input", source.path(), source.shown())));
+            if (source.path() != null) {
+                begun.add(workers.begin(() -> digest("input", source.path(), source.shown())));
+            }
         }
         return begun;
     }

@@ -43,14 +43,17 @@ final class UnfinishedRuns {
         for (int i = 0; i < files.size(); i++) {
             lastNamed = isNamed(files.get(i)) ? i : lastNamed;
         }
-        for (int i = 0; i < lastNamed; i++) {
+        for (int i = 0; i < files.size(); i++) {
             PreparedFile file = files.get(i);
-            if (!isNamed(file) && Files.exists(Path.of(file.hidden()))) {
-                throw new IOException("the run '" + run.run() + "' of " + run.began()
-                        + " was cut off while it gave its "
-                        + files.size() + " files their names, and the receiver seems to have taken " + file.name()
-                        + " since. If it has, delete " + file.hidden() + "; if it has not, give that file the name "
-                        + file.name() + ". Then run again; nothing was delivered now");
+            Path hidden = Path.of(file.hidden());
+            if (!isNamed(file) && Files.exists(hidden) && (i < lastNamed || PublishedFiles.hadOtherName(hidden))) {
+                throw new IOException(
+                        "the run '" + run.run() + "' of " + run.began() + " was cut off while it gave its "
+                                + (files.size() == 1 ? "file its name" : files.size() + " files their names")
+                                + ", and the receiver seems to have taken " + file.name() + " since. If it has, delete "
+                                + hidden
+                                + "; if it has not, give that file the name " + file.name()
+                                + ". Then run again; nothing was delivered now");
             }
         }
         List<PreparedFile> settled = new ArrayList<>();

@@ -18,9 +18,19 @@ import io.mivrel.intake.Layout;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.kinds.JournalLines;
+import io.mivrel.model.Finding;
+import io.mivrel.model.OwnRule;
+import io.mivrel.model.Posting;
+import io.mivrel.model.Rule;
+import io.mivrel.model.Severity;
+import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.run.RunReport;
+import io.mivrel.run.SortedDocument;
+import io.mivrel.run.SortedDocument.Disposition;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -31,6 +41,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
@@ -137,6 +148,144 @@ public class InCodeTest {
                 .report();
         assertThat(report.clear().documents()).isEqualTo(1);
         assertThat(folder.resolve("out/j.csv")).content().contains("2900,2027-03-01,-5.00");
+    }
+
+    private Mivrel takings() {
+        return Mivrel.named("Shop takings", BOOKS).code(CODING);
+    }
+
+    @Test
+    public void rowsComeFromAStreamAndFromMemoryToo() throws IOException {
+        String text = "date,text,amount\n2027-03-01,shop,5.00\n2027-03-02,unheard,7.00\n";
+        List<Map<String, String>> records = List.of(
+                Map.of("date", "2027-03-01", "text", "shop", "amount", "5.00"),
+                Map.of("date", "2027-03-02", "text", "unheard", "amount", "7.00"));
+        Outcome stream = takings()
+                .takeIn("upload", new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)), BANK)
+                .check();
+        Outcome memory =
+                takings().takeIn("records", records, BANK).keepIn(folder).run();
+        for (Outcome outcome : List.of(stream, memory)) {
+            assertThat(outcome.report().clear().totals().debit()).isEqualTo(5_00);
+            assertThat(outcome.findings())
+                    .filteredOn(Finding::blocks)
+                    .singleElement()
+                    .satisfies(finding -> assertThat(finding.origin().row()).isEqualTo(3));
+        }
+        assertThat(stream.findings().get(0).origin().file()).isEqualTo("upload");
+        assertThat(memory.held())
+                .singleElement()
+                .satisfies(held -> assertThat(held).content().contains("unheard"));
+    }
+
+    @Test
+    public void documentsAreToldWithWhatBecameOfThem() throws IOException {
+        String[] lines = {
+            "date,text,amount", "2027-03-01,shop,5.00", "2027-03-02,unheard,7.00", "2027-03-03,shop,8.00", "x,shop,9.00"
+        };
+        Path file = file(lines[0], lines[1]);
+        Delivery journals = journals(DeliveryFormat.csv("j.csv"));
+        run(file).deliver(journals, folder.resolve("out")).keepIn(folder).run();
+        Files.write(file, List.of(lines));
+        Outcome outcome = run(file)
+                .deliver(journals, folder.resolve("out"))
+                .keepIn(folder)
+                .keepDocuments(100)
+                .run();
+        assertThat(outcome.documents())
+                .extracting(SortedDocument::disposition)
+                .containsExactly(Disposition.DELIVERED_BEFORE, Disposition.HELD, Disposition.CLEAR, Disposition.HELD);
+        assertThat(outcome.documents().get(1).findings())
+                .extracting(Finding::rule)
+                .containsExactly(Rule.UNCODED);
+        assertThat(outcome.documents().get(2)).hasToString("bank line 1200-270303-4 (" + file + " row 4): clear");
+        assertThat(run(file).keepDocuments(2).check().documents()).hasSize(2);
+    }
+
+    @Test
+    public void aCheckOfOnesOwnHasARuleOfItsOwn() throws IOException {
+        OwnRule rule = new OwnRule("takings-too-round", Severity.BLOCKER, "Takings are round.", "Count them again.");
+        List<String> asked = new ArrayList<>();
+        Outcome outcome = run(file("date,text,amount", "2027-03-01,shop,5.00", "2027-03-02,shop,7.31"))
+                .check((document, findings) -> {
+                    asked.add(document.reference());
+                    if (document.lines().get(0).minor() % 100 == 0) {
+                        findings.accept(new Finding(rule, document.origin(), "amount", "", "is round", ""));
+                    }
+                })
+                .check();
+        // Once of each document, though it has no columnar form.
+        assertThat(asked).hasSize(2).doesNotHaveDuplicates();
+        assertThat(outcome.report().held().documents()).isEqualTo(1);
+        assertThat(outcome.findings())
+                .extracting(finding -> finding.rule().id())
+                .containsExactly("takings-too-round");
+        assertThat(outcome.json()).contains("takings-too-round");
+        assertThatThrownBy(() -> new OwnRule("uncoded", Severity.NOTE, "", ""))
+                .hasMessageContaining("a rule of Mivrel");
+    }
+
+    @Test
+    public void aSplitIsDeliveredAsSeveralLines() throws IOException {
+        CodingEntry split = new CodingEntry(
+                "shop",
+                Direction.IN,
+                List.of("shop"),
+                SourceRecord.ABSENT,
+                SourceRecord.ABSENT,
+                "",
+                List.of(
+                        Posting.whole("4030", null, null).of(Posting.Part.perCent(BigDecimal.valueOf(60))),
+                        Posting.whole("2900", null, null)));
+        Mivrel.named("Shop takings", BOOKS)
+                .takeIn(file("date,text,amount", "2027-03-01,shop,5.01", "2027-03-01,shop,-1.00"), BANK)
+                .code(new CodingTable("split", List.of(split)))
+                .deliver(journals(DeliveryFormat.csv("j.csv")), folder.resolve("out"))
+                .run();
+        // 60 % of 5.01 is 3.006; the rest takes what rounding leaves.
+        assertThat(folder.resolve("out/j.csv"))
+                .hasContent(
+                        "account,date,amount\n1200,2027-03-01,5.01\n4030,2027-03-01,-3.01\n" + "2900,2027-03-01,-2.00");
+    }
+
+    @Test
+    public void aForeignAmountStandsBesideTheHomeAmount() throws IOException {
+        Layout layout = Layout.named("ledger", JournalLines.KIND)
+                .field(JournalLines.REFERENCE, "ref")
+                .field(JournalLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
+                .field(JournalLines.ACCOUNT, "account")
+                .field(JournalLines.AMOUNT, "home")
+                .field(JournalLines.CURRENCY, "currency")
+                .field(JournalLines.FOREIGN_AMOUNT, "foreign")
+                .build();
+        Delivery delivery = Delivery.named("journals", JournalLines.KIND)
+                .format(DeliveryFormat.csv("j.csv"))
+                .column("account", JournalLines.ACCOUNT)
+                .column("amount", JournalLines.AMOUNT)
+                .column("currency", JournalLines.CURRENCY)
+                .column("foreign", JournalLines.FOREIGN_AMOUNT)
+                .build();
+        Path file = file(
+                "ref,date,account,home,currency,foreign",
+                "J1,2027-03-01,5010,5.25,JPY,950",
+                "J1,2027-03-01,1200,-5.25,JPY,-950",
+                "J2,2027-03-01,5010,5.25,KWD,2.125",
+                "J2,2027-03-01,1200,-5.25,KWD,-2.125",
+                "J3,2027-03-01,5010,5.25,JPY,950.5",
+                "J3,2027-03-01,1200,-5.25,JPY,-950.5",
+                "J4,2027-03-01,5010,5.25,XQQ,9",
+                "J4,2027-03-01,1200,-5.25,XQQ,-9");
+        Outcome outcome = Mivrel.named("Foreign", BOOKS)
+                .takeIn(file, layout)
+                .deliver(delivery, folder.resolve("out"))
+                .run();
+        assertThat(outcome.report().held().documents()).isEqualTo(2);
+        assertThat(outcome.findings())
+                .extracting(Finding::rule)
+                .contains(Rule.AMOUNT_TOO_PRECISE, Rule.CURRENCY_UNKNOWN);
+        assertThat(folder.resolve("out/j.csv"))
+                .hasContent("account,amount,currency,foreign\n5010,5.25,JPY,950\n1200,-5.25,JPY,-950\n"
+                        + "5010,5.25,KWD,2.125\n1200,-5.25,KWD,-2.125");
     }
 
     @Test

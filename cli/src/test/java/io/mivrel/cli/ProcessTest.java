@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.testng.annotations.Test;
@@ -107,6 +108,45 @@ public class ProcessTest {
         assertThat(delivered(folder))
                 .isNotEmpty()
                 .allSatisfy(f -> assertThat(rows(f)).isEqualTo(2L * VOUCHERS));
+    }
+
+    /** More kills than the default, for a long look: {@code -Dmivrel.kills=40}. */
+    private static final int KILLS = Integer.getInteger("mivrel.kills", 4);
+
+    @Test
+    public void aKillWhileFilesGetTheirNamesDeliversNothingTwice() throws Exception {
+        Path folder = largeLedger();
+        Path signed = folder.resolve("deliveries/journals-signed.yaml");
+        // Many files, so that giving them their names takes a while.
+        Files.writeString(signed, Files.readString(signed).replaceAll("rows at most: \\d+", "rows at most: 400"));
+        Path ledger = folder.resolve("inbox/ledger-2027-q1.csv");
+        String rows = Files.readString(ledger);
+        Random random = new Random(11);
+        int cutShort = 0;
+        for (int round = 0; round < KILLS; round++) {
+            // Other vouchers each time, all of them once.
+            String prefix = "K" + round + "-";
+            Files.writeString(ledger, rows.replaceAll("(?m)^(\\d)", prefix + "$1"));
+            int before = delivered(folder).size();
+            Process process = start(folder, Map.of(), "run", "ledger.yaml");
+            while (delivered(folder).size() == before && process.isAlive()) {
+                Thread.onSpinWait();
+            }
+            process.waitFor(random.nextInt(250), TimeUnit.MILLISECONDS);
+            cutShort += process.isAlive() ? 1 : 0;
+            process.destroyForcibly().waitFor();
+            assertThat(run(folder, Map.of(), "run", "ledger.yaml")).isLessThanOrEqualTo(1);
+            Map<String, Long> lines = new TreeMap<>();
+            for (Path file : delivered(folder)) {
+                String delivery = file.getFileName().toString().substring(0, 12);
+                long of = Files.readAllLines(file, StandardCharsets.ISO_8859_1).stream()
+                        .filter(line -> line.contains(prefix))
+                        .count();
+                lines.merge(delivery, of, Long::sum);
+            }
+            assertThat(lines.values()).as("round " + round).hasSize(2).containsOnly(2L * VOUCHERS);
+        }
+        assertThat(cutShort).as("runs that were cut short").isPositive();
     }
 
     @Test

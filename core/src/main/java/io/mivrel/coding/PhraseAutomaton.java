@@ -165,8 +165,7 @@ final class PhraseAutomaton {
             boolean[] endsInBlank = new boolean[children.size()];
             int blank = letters.indexOf(' ') + 2;
             for (int c = 0; c < width; c++) {
-                boolean word =
-                        c < 2 ? c == OTHER_WORD : Character.isLetterOrDigit(letters.charAt(c - 2));
+                boolean word = c < 2 ? c == OTHER_WORD : Character.isLetterOrDigit(letters.charAt(c - 2));
                 next[start * width + c] = word ? within : start;
                 next[within * width + c] = word ? within : start;
             }

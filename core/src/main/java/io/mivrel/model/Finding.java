@@ -7,7 +7,7 @@ import java.util.Objects;
  * value found (clipped to {@value #CLIP} characters; empty for none), why it is wrong, and what to do about it (empty
  * when there is nothing to suggest). Never null inside. Immutable.
  */
-public record Finding(Rule rule, Origin origin, String field, String value, String reason, String suggestion) {
+public record Finding(FindingRule rule, Origin origin, String field, String value, String reason, String suggestion) {
 
     /** The longest value that a finding repeats; the rest is replaced by three dots. */
     public static final int CLIP = 60;
@@ -36,6 +36,13 @@ public record Finding(Rule rule, Origin origin, String field, String value, Stri
     /** True when it holds the document it belongs to. */
     public boolean blocks() {
         return rule.severity() == Severity.BLOCKER;
+    }
+
+    @Override
+    public String toString() {
+        return rule.severity().word() + " at " + origin + (field.isEmpty() ? "" : ", " + field)
+                + (value.isEmpty() ? "" : " '" + value + "'") + ": " + reason
+                + (suggestion.isEmpty() ? "" : " (" + suggestion + ")") + " [" + rule.id() + "]";
     }
 
     /** Cuts a text to {@link #CLIP} characters and shows control characters as a middle dot. */

@@ -7,10 +7,10 @@ import static io.mivrel.model.Severity.NOTE;
 import java.util.Locale;
 
 /**
- * Every rule Mivrel checks, declared once. The name ({@link #id()}) is permanent: a retired name is never used again.
+ * Every rule that Mivrel checks, declared once. The name ({@link #id()}) is permanent: a retired name is never used again.
  * The page {@code docs/findings.md} is generated from this table, and a test fails when a rule has no test.
  */
-public enum Rule {
+public enum Rule implements FindingRule {
     FILE_EMPTY(BLOCKER, "The file holds no rows.", "Download it again; the export was probably cut off."),
     FILE_NOT_TEXT(
             BLOCKER,
@@ -334,21 +334,22 @@ public enum Rule {
         this.remedy = remedy;
     }
 
-    /** The permanent name, such as {@code account-unknown}. */
+    @Override
     public String id() {
         return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
+    @Override
     public Severity severity() {
         return severity;
     }
 
-    /** What it means, in one sentence. */
+    @Override
     public String meaning() {
         return meaning;
     }
 
-    /** What to do about it in general; a finding's own suggestion is more precise. */
+    @Override
     public String remedy() {
         return remedy;
     }

@@ -71,6 +71,7 @@ final class DocumentLane implements Grouping.Target {
             Document document = drafter.draft(documents.range(i), documents.coding(i), noted::add);
             if (again != null && again[i]) {
                 takenOnce.add(document);
+                sorter.tell(document, SortedDocument.Disposition.TAKEN_ONCE, noted);
             } else {
                 sorter.sort(document, noted);
             }

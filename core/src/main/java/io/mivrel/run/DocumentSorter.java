@@ -10,6 +10,7 @@ import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import io.mivrel.run.DocumentHistory.Verdict;
+import io.mivrel.run.SortedDocument.Disposition;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -31,6 +32,9 @@ final class DocumentSorter {
     final DocumentCount beyond;
     /** Of those delivered before, how many each delivery of the run lacks. */
     final long[] lacking;
+
+    /** The first documents, as many as are wanted. */
+    final List<SortedDocument> sorted = new ArrayList<>();
 
     final FindingLog findings = new FindingLog();
     final Map<String, HeldRows> heldRows = new HashMap<>();
@@ -93,6 +97,7 @@ final class DocumentSorter {
             to = missed();
             if (to == 0) {
                 before.add(document);
+                tell(document, Disposition.DELIVERED_BEFORE, noted);
                 return;
             }
         }
@@ -103,6 +108,13 @@ final class DocumentSorter {
         settle(document, noted, to, identity, content);
     }
 
+    /** Keeps what became of a document, where that is wanted. */
+    void tell(Document document, Disposition disposition, List<Finding> noted) {
+        if (sorted.size() < plan.documentsKept()) {
+            sorted.add(SortedDocument.of(document, disposition, noted));
+        }
+    }
+
     // What is found is found: counts the document as held or clear, and has it written when it is.
     private void settle(Document document, List<Finding> noted, long to, long identity, long content) {
         for (Finding finding : noted) {
@@ -110,12 +122,15 @@ final class DocumentSorter {
         }
         if (!document.isValid() || isBlocked(noted)) {
             held.add(document);
+            tell(document, Disposition.HELD, noted);
             heldRowsOf(document.origin().file())
                     .add(document, noted.stream().filter(Finding::blocks).toList());
         } else if (plan.first() > 0 && clear.documents() >= plan.first()) {
             beyond.add(document);
+            tell(document, Disposition.BEYOND_PILOT, noted);
         } else {
             clear.add(document);
+            tell(document, Disposition.CLEAR, noted);
             deliver(document, to, identity, content);
         }
     }
@@ -127,7 +142,7 @@ final class DocumentSorter {
      * @param byObject sorts any other
      */
     void sort(DocumentBlock documents, boolean[] decided, ByObject byObject) {
-        if (plan.first() > 0) {
+        if (plan.first() > 0 || plan.documentsKept() > 0) {
             Arrays.fill(decided, false);
         }
         for (Check check : checks) {

@@ -1,13 +1,14 @@
 package io.mivrel.run;
 
 import io.mivrel.model.Finding;
+import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * All findings of a run: every one is counted, and the first {@value #KEPT} of each rule are kept, so that memory stays
@@ -17,8 +18,13 @@ public final class FindingLog {
     /** Most findings kept of one rule. */
     public static final int KEPT = 2000;
 
+    /** Mivrel's rules in the order of their page, then those of a program by their names. */
+    private static final Comparator<FindingRule> BY_PLACE = Comparator.<FindingRule>comparingInt(
+                    rule -> rule instanceof Rule own ? own.ordinal() : Integer.MAX_VALUE)
+            .thenComparing(FindingRule::id);
+
     private final List<Finding> kept = new ArrayList<>();
-    private final Map<Rule, Long> counts = new EnumMap<>(Rule.class);
+    private final Map<FindingRule, Long> counts = new TreeMap<>(BY_PLACE);
 
     /** Counts a finding, and keeps it while there is room. */
     public void add(Finding finding) {
@@ -33,7 +39,7 @@ public final class FindingLog {
     }
 
     /** How many findings of each rule, all of them counted. */
-    public Map<Rule, Long> counts() {
+    public Map<FindingRule, Long> counts() {
         return counts;
     }
 

@@ -234,7 +234,8 @@ final class Pass {
                 lane.takenOnce,
                 delivered,
                 sorter.findings,
-                sorter.heldRows);
+                sorter.heldRows,
+                stop ? sorter.sorted.stream().map(SortedDocument::stopped).toList() : List.copyOf(sorter.sorted));
         Accounting.assertCloses(report);
         if (stop) {
             discard();

@@ -28,6 +28,7 @@ public final class RunPlan {
     private final DocumentHistory history;
     private final Publication publication;
     private final boolean checksOnly;
+    private final int documentsKept;
 
     private RunPlan(Builder builder) {
         this.name = builder.name;
@@ -43,6 +44,7 @@ public final class RunPlan {
         this.history = builder.history;
         this.publication = builder.publication;
         this.checksOnly = builder.checksOnly;
+        this.documentsKept = builder.documentsKept;
     }
 
     public static Builder named(String name, Books books) {
@@ -110,6 +112,11 @@ public final class RunPlan {
     /** True when nothing is delivered. */
     public boolean checksOnly() {
         return checksOnly;
+    }
+
+    /** How many documents are reported one by one; 0 for none. */
+    public int documentsKept() {
+        return documentsKept;
     }
 
     /** The kind, which all inputs share. */
@@ -216,6 +223,7 @@ public final class RunPlan {
         private DocumentHistory history = DocumentHistory.NONE;
         private Publication publication = Publication.NONE;
         private boolean checksOnly;
+        private int documentsKept;
 
         private Builder(String name, Books books) {
             this.name = Objects.requireNonNull(name);
@@ -273,6 +281,12 @@ public final class RunPlan {
         /** Delivers nothing. */
         public Builder checkOnly() {
             checksOnly = true;
+            return this;
+        }
+
+        /** Reports so many documents one by one; makes large runs slower. */
+        public Builder keepDocuments(int most) {
+            documentsKept = most;
             return this;
         }
 

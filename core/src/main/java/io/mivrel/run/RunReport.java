@@ -28,6 +28,7 @@ import java.util.Map;
  * @param deliveries what was written
  * @param findings everything noticed
  * @param heldRows the held rows of each file that has any
+ * @param documents what became of the first documents, as many as the plan wants
  */
 public record RunReport(
         String name,
@@ -43,7 +44,8 @@ public record RunReport(
         DocumentCount takenOnce,
         List<DeliveredFile> deliveries,
         FindingLog findings,
-        Map<String, HeldRows> heldRows) {
+        Map<String, HeldRows> heldRows,
+        List<SortedDocument> documents) {
 
     /** All rows of all files. */
     public long rowsRead() {

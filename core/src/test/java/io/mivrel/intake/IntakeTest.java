@@ -8,6 +8,7 @@ import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Finding;
+import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.FileFormat;
@@ -84,7 +85,7 @@ public class IntakeTest {
                 .field(BankLines.AMOUNT, "amount");
     }
 
-    private List<Rule> rules() {
+    private List<FindingRule> rules() {
         return findings.stream().map(Finding::rule).toList();
     }
 

@@ -65,6 +65,6 @@ public final class InCodeExample {
                 .run();
 
         System.out.println(outcome.report().clear().documents() + " bank lines became journals in "
-                + outcome.report().deliveries().get(0).files().get(0));
+                + outcome.report().deliveries().get(0).files().get(0).name());
     }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
 import io.mivrel.model.Finding;
+import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
@@ -32,7 +33,7 @@ public class DemoDataTest {
         return Mivrel.open(folder.resolve(sheet)).check().report();
     }
 
-    private static List<Rule> blockers(RunReport report) {
+    private static List<FindingRule> blockers(RunReport report) {
         return report.findings().worstFirst().stream()
                 .filter(Finding::blocks)
                 .map(Finding::rule)

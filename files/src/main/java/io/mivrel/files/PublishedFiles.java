@@ -7,6 +7,7 @@ import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
 
 /**
  * Gives finished files their names. A name that is taken gets a number, {@code march-2.csv}, and no existing file is ever
@@ -69,6 +70,19 @@ public final class PublishedFiles {
     public static boolean hasOtherName(Path file) throws IOException {
         try {
             return Files.getAttribute(file, "unix:nlink") instanceof Integer names && names > 1;
+        } catch (UnsupportedOperationException | IllegalArgumentException cannotTell) {
+            return false;
+        }
+    }
+
+    /**
+     * True when a file once had another name that is gone, where the file system can tell: giving or taking a name changes
+     * the file's status and not its content.
+     */
+    public static boolean hadOtherName(Path file) throws IOException {
+        try {
+            return Files.getAttribute(file, "unix:ctime") instanceof FileTime changed
+                    && changed.compareTo(Files.getLastModifiedTime(file)) > 0;
         } catch (UnsupportedOperationException | IllegalArgumentException cannotTell) {
             return false;
         }

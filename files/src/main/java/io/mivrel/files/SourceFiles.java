@@ -128,6 +128,19 @@ public final class SourceFiles {
     private static RowSource open(Path file, FileFormat form, Content content, LineIndex index) throws IOException {
         FileKind kind = form.kind() == FileKind.STATEMENT ? content.kind() : form.kind();
         String encoding = form.encoding().equals(FileFormat.AUTO) ? content.encoding() : form.encoding();
+        try {
+            return open(file, form, kind, encoding, index);
+        } catch (NoClassDefFoundError absent) {
+            throw new UnreadableFileException(
+                    Rule.FILE_KIND_DIFFERS,
+                    0,
+                    "files of the kind '" + kind.word() + "' are read by a library that this program does not have",
+                    "add io.mivrel:mivrel-extras to its class path");
+        }
+    }
+
+    private static RowSource open(Path file, FileFormat form, FileKind kind, String encoding, LineIndex index)
+            throws IOException {
         return switch (kind) {
             case SEPARATED -> SeparatedRows.open(file, form.separator(), form.encoding(), index);
             case FIXED_WIDTH -> new FixedRows(TextLines.open(file, form.encoding()), form.slices());

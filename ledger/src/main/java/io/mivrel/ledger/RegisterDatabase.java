@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.sql.Connection;
+import java.sql.Driver;
 import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -98,13 +99,36 @@ final class RegisterDatabase implements AutoCloseable {
         }
     }
 
+    private static SQLException noDriver() {
+        return new SQLException("there is no driver for it; add io.mivrel:mivrel-extras to the class path");
+    }
+
     private static Connection server(RegisterPlace place) throws SQLException {
+        if (DriverManager.drivers().noneMatch(driver -> accepts(driver, place.url()))) {
+            throw noDriver();
+        }
         Connection connection = DriverManager.getConnection(place.url(), place.user(), place.password());
         connection.setAutoCommit(false);
         return connection;
     }
 
+    private static boolean accepts(Driver driver, String url) {
+        try {
+            return driver.acceptsURL(url);
+        } catch (SQLException refused) {
+            return false;
+        }
+    }
+
     private static Connection file(RegisterPlace place, boolean readOnly) throws SQLException {
+        try {
+            return connect(place, readOnly);
+        } catch (NoClassDefFoundError absent) {
+            throw noDriver();
+        }
+    }
+
+    private static Connection connect(RegisterPlace place, boolean readOnly) throws SQLException {
         Engine.load();
         SQLiteConfig config = new SQLiteConfig();
         config.setBusyTimeout(WAIT_MILLIS);

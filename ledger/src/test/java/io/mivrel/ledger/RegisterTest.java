@@ -122,7 +122,8 @@ public class RegisterTest {
                 null,
                 List.of(delivered),
                 new FindingLog(),
-                Map.of());
+                Map.of(),
+                List.of());
     }
 
     private static void publish(Register register, Kind kind) throws IOException {

@@ -2,7 +2,7 @@ package io.mivrel.report;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import io.mivrel.model.Finding;
-import io.mivrel.model.Rule;
+import io.mivrel.model.FindingRule;
 import io.mivrel.run.FindingLog;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
@@ -150,7 +150,7 @@ public final class EvidenceFolder {
                         Defused.of(f.reason()),
                         Defused.of(f.suggestion()));
             }
-            for (Map.Entry<Rule, Long> rule : report.findings().counts().entrySet()) {
+            for (Map.Entry<FindingRule, Long> rule : report.findings().counts().entrySet()) {
                 long more = rule.getValue() - FindingLog.KEPT;
                 if (more > 0) {
                     String id = rule.getKey().id();

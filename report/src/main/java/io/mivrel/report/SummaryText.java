@@ -5,8 +5,8 @@ import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
+import io.mivrel.model.FindingRule;
 import io.mivrel.model.KindWords;
-import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
@@ -191,13 +191,13 @@ public final class SummaryText {
                 .append("  ")
                 .append(severity == Severity.BLOCKER ? alarm(heading) : strong(heading))
                 .append('\n');
-        for (Map.Entry<Rule, List<Finding>> rule : byRule(severity).entrySet()) {
+        for (Map.Entry<FindingRule, List<Finding>> rule : byRule(severity).entrySet()) {
             ofRule(rule.getKey(), rule.getValue(), most);
         }
     }
 
-    private Map<Rule, List<Finding>> byRule(Severity severity) {
-        Map<Rule, List<Finding>> byRule = new LinkedHashMap<>();
+    private Map<FindingRule, List<Finding>> byRule(Severity severity) {
+        Map<FindingRule, List<Finding>> byRule = new LinkedHashMap<>();
         for (Finding finding : report.findings().worstFirst()) {
             if (finding.severity() == severity) {
                 byRule.computeIfAbsent(finding.rule(), r -> new ArrayList<>()).add(finding);
@@ -206,7 +206,7 @@ public final class SummaryText {
         return byRule;
     }
 
-    private void ofRule(Rule rule, List<Finding> found, int most) {
+    private void ofRule(FindingRule rule, List<Finding> found, int most) {
         for (Finding finding : found.subList(0, Math.min(most, found.size()))) {
             out.append("    ").append(finding.origin());
             if (!finding.field().isEmpty() && !finding.field().equals(finding.value())) {
