@@ -41,13 +41,16 @@ public final class Generator {
         }
         Files.createDirectories(folder.resolve("books"));
         Generator generator = new Generator(folder, lines);
-        generator.settings();
+        generator.books();
+        generator.ledgerSettings();
+        generator.bankSettings();
+        generator.coding();
         generator.ledger();
         generator.bank();
         Files.writeString(folder.resolve("complete"), "");
     }
 
-    private void settings() throws IOException {
+    private void books() throws IOException {
         StringBuilder chart = new StringBuilder("code,name,type,use\n");
         for (int i = 0; i < ACCOUNTS; i++) {
             chart.append(4000 + i).append(",Account ").append(i).append(",expense,general\n");
@@ -56,6 +59,9 @@ public final class Generator {
         write("books/chart.csv", chart.toString());
         write("books/books.yaml", "books: Bench\ncurrency: GBP\n");
         write("books/periods.csv", "from,to,status\n2027-01-01,2027-12-31,open\n");
+    }
+
+    private void ledgerSettings() throws IOException {
         write("j-layout.yaml", """
                 layout: Ledger
                 gives: journal lines
@@ -87,6 +93,9 @@ public final class Generator {
                 intake: [{files: j.csv, layout: j-layout.yaml}]
                 deliver: [{as: j-delivery.yaml, to: out}]
                 """);
+    }
+
+    private void bankSettings() throws IOException {
         write("b-layout.yaml", """
                 layout: Bank
                 gives: bank lines
@@ -116,6 +125,9 @@ public final class Generator {
                 coding: {table: b-coding.csv, uncoded: 2900}
                 deliver: [{as: b-delivery.yaml, to: out}]
                 """);
+    }
+
+    private void coding() throws IOException {
         StringBuilder coding = new StringBuilder("entry,direction,words,account\n");
         for (int i = 0; i + 1 < WORDS.length; i++) {
             coding.append("pair ")

@@ -106,63 +106,7 @@ public final class Surveyor {
         // days.
         Map<Field, ColumnSurvey> fanned = fanned(guess.columns());
         boolean fans = guess.gives() == null && sums.size() == 1 && sums.get(0).holds() && fanned.size() == 1;
-        List<Question> questions = new ArrayList<>(guess.questions());
-        List<Proof> proofs = new ArrayList<>();
-        if (sample.widest > sample.columns().size()) {
-            proofs.add(new Proof(
-                    false,
-                    "of " + sample.widest + " columns only the first "
-                            + sample.columns().size() + " were looked at"));
-        }
-        if (watched.faults > 0) {
-            proofs.add(new Proof(
-                    false,
-                    watched.faults + (watched.faults == 1 ? " row" : " rows") + " cannot be divided into cells: "
-                            + watched.firstFault));
-        }
-        if (guess.gives() != null && guess.pattern() == null && needsPattern(facts)) {
-            questions.add(new Question(
-                    "date", "which column holds the date, and by which pattern? None was found by its title"));
-        }
-        if (guess.gives() != null) {
-            for (Field field : guess.gives().table().fields()) {
-                if (field.required()
-                        && field.type() != FieldType.DATE
-                        && !guess.fields().containsKey(field)) {
-                    questions.add(new Question(
-                            field.name(),
-                            "no column was found for it; is it the same in every row? It is " + field.meaning()));
-                }
-            }
-        }
-        if (test != null) {
-            proofs.addAll(test.proofs());
-            boolean bank = guess.gives().isOfAccount();
-            if (bank) {
-                questions.add(new Question("account", "which account of the books do these lines belong to?"));
-            }
-            String doubt = test.provesSigns() ? doubt(guess.fields()) : null;
-            if (doubt != null) {
-                questions.add(new Question(
-                        "signs",
-                        "all reversed, or as written? The balance proves only that the amounts agree with it, and "
-                                + doubt));
-            } else if (!test.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
-                questions.add(new Question(
-                        "signs",
-                        bank
-                                ? "as written or reversed? Nothing proves that money in is positive here"
-                                : "as written or reversed? Sums to nil do not tell that debit is positive here"));
-            }
-        }
-        proofs.addAll(StatedTotals.proofs(
-                watched.tail(),
-                guess.columns(),
-                guess.fields().get(BankLines.BALANCE),
-                guess.numbers(),
-                facts.currency(),
-                watched.dataRows));
-        sums.stream().map(RowSum::proof).forEach(proofs::add);
+        List<Question> questions = questions(facts, guess, test);
         if (fans) {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
@@ -189,8 +133,77 @@ public final class Surveyor {
                 test == null ? List.of() : test.spans(),
                 fans ? sums.get(0).lines() : List.of(),
                 List.of(),
-                List.copyOf(proofs),
+                proofs(facts, sample, watched, guess, test, sums),
                 List.copyOf(questions));
+    }
+
+    private static List<Question> questions(Facts facts, Guess guess, ReadingTest test) {
+        List<Question> questions = new ArrayList<>(guess.questions());
+        if (guess.gives() != null && guess.pattern() == null && needsPattern(facts)) {
+            questions.add(new Question(
+                    "date", "which column holds the date, and by which pattern? None was found by its title"));
+        }
+        if (guess.gives() != null) {
+            for (Field field : guess.gives().table().fields()) {
+                if (field.required()
+                        && field.type() != FieldType.DATE
+                        && !guess.fields().containsKey(field)) {
+                    questions.add(new Question(
+                            field.name(),
+                            "no column was found for it; is it the same in every row? It is " + field.meaning()));
+                }
+            }
+        }
+        if (test == null) {
+            return questions;
+        }
+        boolean bank = guess.gives().isOfAccount();
+        if (bank) {
+            questions.add(new Question("account", "which account of the books do these lines belong to?"));
+        }
+        String doubt = test.provesSigns() ? doubt(guess.fields()) : null;
+        if (doubt != null) {
+            questions.add(new Question(
+                    "signs",
+                    "all reversed, or as written? The balance proves only that the amounts agree with it, and "
+                            + doubt));
+        } else if (!test.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
+            questions.add(new Question(
+                    "signs",
+                    bank
+                            ? "as written or reversed? Nothing proves that money in is positive here"
+                            : "as written or reversed? Sums to nil do not tell that debit is positive here"));
+        }
+        return questions;
+    }
+
+    private static List<Proof> proofs(
+            Facts facts, Sample sample, ProfiledRows watched, Guess guess, ReadingTest test, List<RowSum> sums) {
+        List<Proof> proofs = new ArrayList<>();
+        if (sample.widest > sample.columns().size()) {
+            proofs.add(new Proof(
+                    false,
+                    "of " + sample.widest + " columns only the first "
+                            + sample.columns().size() + " were looked at"));
+        }
+        if (watched.faults > 0) {
+            proofs.add(new Proof(
+                    false,
+                    watched.faults + (watched.faults == 1 ? " row" : " rows") + " cannot be divided into cells: "
+                            + watched.firstFault));
+        }
+        if (test != null) {
+            proofs.addAll(test.proofs());
+        }
+        proofs.addAll(StatedTotals.proofs(
+                watched.tail(),
+                guess.columns(),
+                guess.fields().get(BankLines.BALANCE),
+                guess.numbers(),
+                facts.currency(),
+                watched.dataRows));
+        sums.stream().map(RowSum::proof).forEach(proofs::add);
+        return List.copyOf(proofs);
     }
 
     // The one column of dates; all else of a fanned-out line is told by the column of the amount.

@@ -176,64 +176,20 @@ public final class DatePattern {
         int day = 0;
         int weekday = 0;
         for (Part part : parts) {
+            int taken = take(part, c, i, e);
+            if (taken < 0) {
+                return UNREADABLE;
+            }
+            i += taken & 0xFFFF;
+            int value = taken >> 16;
             switch (part.kind) {
-                case SERIAL -> throw new IllegalStateException("stands alone");
-                case LITERAL -> {
-                    int length = Spans.match(c, i, e, part.literal);
-                    if (length == 0) {
-                        return UNREADABLE;
-                    }
-                    i += length;
-                }
-                case DAY, MONTH, SHORT_YEAR -> {
-                    int n = fixed(c, i, e, 2);
-                    if (n < 0) {
-                        return UNREADABLE;
-                    }
-                    i += 2;
-                    if (part.kind == Kind.DAY) {
-                        day = n;
-                    } else if (part.kind == Kind.MONTH) {
-                        month = n;
-                    } else {
-                        year = inWindow(n);
-                    }
-                }
-                case YEAR -> {
-                    year = fixed(c, i, e, 4);
-                    if (year < 0) {
-                        return UNREADABLE;
-                    }
-                    i += 4;
-                }
-                case DAY_LOOSE, MONTH_LOOSE -> {
-                    int width = i + 1 < e && isDigit(c[i + 1]) ? 2 : 1;
-                    int n = fixed(c, i, e, width);
-                    if (n < 0) {
-                        return UNREADABLE;
-                    }
-                    i += width;
-                    if (part.kind == Kind.DAY_LOOSE) {
-                        day = n;
-                    } else {
-                        month = n;
-                    }
-                }
-                case MONTH_NAME, MONTH_FULL -> {
-                    int n = name(c, i, e, MONTHS[part.kind == Kind.MONTH_NAME ? 0 : 1]);
-                    if (n < 0) {
-                        return UNREADABLE;
-                    }
-                    month = n + 1;
-                    i += MONTHS[part.kind == Kind.MONTH_NAME ? 0 : 1][n].length();
-                }
-                case WEEKDAY, WEEKDAY_FULL -> {
-                    int n = name(c, i, e, DAYS[part.kind == Kind.WEEKDAY ? 0 : 1]);
-                    if (n < 0) {
-                        return UNREADABLE;
-                    }
-                    weekday = n + 1;
-                    i += DAYS[part.kind == Kind.WEEKDAY ? 0 : 1][n].length();
+                case DAY, DAY_LOOSE -> day = value;
+                case MONTH, MONTH_LOOSE, MONTH_NAME, MONTH_FULL -> month = value;
+                case SHORT_YEAR -> year = inWindow(value);
+                case YEAR -> year = value;
+                case WEEKDAY, WEEKDAY_FULL -> weekday = value;
+                case LITERAL, SERIAL -> {
+                    // It says nothing of the day.
                 }
             }
         }
@@ -245,6 +201,36 @@ public final class DatePattern {
             return WRONG_WEEKDAY;
         }
         return epochDay;
+    }
+
+    // What a part of the pattern takes of the cell: its value in the upper half, its length in the lower; or -1.
+    private static int take(Part part, byte[] c, int i, int e) {
+        return switch (part.kind) {
+            case LITERAL -> {
+                int length = Spans.match(c, i, e, part.literal);
+                yield length == 0 ? -1 : length;
+            }
+            case DAY, MONTH, SHORT_YEAR -> taken(fixed(c, i, e, 2), 2);
+            case YEAR -> taken(fixed(c, i, e, 4), 4);
+            case DAY_LOOSE, MONTH_LOOSE -> {
+                int width = i + 1 < e && isDigit(c[i + 1]) ? 2 : 1;
+                yield taken(fixed(c, i, e, width), width);
+            }
+            case MONTH_NAME -> named(c, i, e, MONTHS[0]);
+            case MONTH_FULL -> named(c, i, e, MONTHS[1]);
+            case WEEKDAY -> named(c, i, e, DAYS[0]);
+            case WEEKDAY_FULL -> named(c, i, e, DAYS[1]);
+            case SERIAL -> throw new IllegalStateException("stands alone");
+        };
+    }
+
+    private static int taken(int value, int length) {
+        return value < 0 ? -1 : value << 16 | length;
+    }
+
+    private static int named(byte[] c, int i, int e, String[] names) {
+        int n = name(c, i, e, names);
+        return n < 0 ? -1 : taken(n + 1, names[n].length());
     }
 
     private int inWindow(int twoDigits) {

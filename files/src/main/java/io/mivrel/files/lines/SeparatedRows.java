@@ -206,13 +206,12 @@ public final class SeparatedRows implements RowSource {
     private Scan scan() {
         final byte[] b = buffer;
         final int end = limit;
-        final byte sep = separator;
         int i = at;
         row.begin(line);
         row.over(b);
         doubledCount = 0;
         sawNul = false;
-        int lines = 1;
+        rowLines = 1;
         int[] spans = row.spans();
         int cells = 0;
         if (i == end) {
@@ -222,56 +221,18 @@ public final class SeparatedRows implements RowSource {
             int cell = i;
             int cellEnd;
             if (i < end && b[i] == '"') {
-                int close = i + 1;
-                boolean hasDoubled = false;
-                while (true) {
-                    close = quotedEnd(b, close, end);
-                    if (close == end) {
-                        return ended ? Scan.QUOTE_TROUBLE : Scan.NEED_MORE;
-                    }
-                    byte c = b[close];
-                    if (c == '"') {
-                        if (close + 1 == end && !ended) {
-                            return Scan.NEED_MORE;
-                        }
-                        if (close + 1 < end && b[close + 1] == '"') {
-                            hasDoubled = true;
-                            close += 2;
-                            continue;
-                        }
-                        break;
-                    }
-                    if (c == '\n' || (c == '\r' && !(close + 1 < end && b[close + 1] == '\n'))) {
-                        lines++;
-                    } else if (c == 0) {
-                        sawNul = true;
-                    }
-                    close++;
+                cell++;
+                cellEnd = closingQuote(b, cell, end, cells);
+                i = cellEnd + 1;
+                if (cellEnd < 0) {
+                    return ended ? Scan.QUOTE_TROUBLE : Scan.NEED_MORE;
                 }
-                cell = i + 1;
-                cellEnd = close;
-                if (hasDoubled) {
-                    rememberDoubled(cells);
-                }
-                i = close + 1;
-                if (i < end && b[i] != sep && b[i] != '\n' && b[i] != '\r') {
+                if (i < end && b[i] != separator && b[i] != '\n' && b[i] != '\r') {
                     return Scan.QUOTE_TROUBLE;
                 }
             } else {
-                i = plainEnd(b, i, end);
-                while (i < end) {
-                    byte c = b[i];
-                    if (c == sep || c == '\n' || c == '\r') {
-                        break;
-                    }
-                    if (c == '"') {
-                        row.quoteInside();
-                    } else if (c == 0) {
-                        sawNul = true;
-                    }
-                    i = plainEnd(b, i + 1, end);
-                }
-                cellEnd = i;
+                cellEnd = cellEnd(b, i, end);
+                i = cellEnd;
             }
             if (i == end && !ended) {
                 return Scan.NEED_MORE;
@@ -282,19 +243,7 @@ public final class SeparatedRows implements RowSource {
             spans[2 * cells] = cell;
             spans[2 * cells + 1] = cellEnd;
             cells++;
-            if (i == end) {
-                break;
-            }
-            if (b[i] != sep) {
-                if (b[i] == '\r') {
-                    if (i + 1 == end && !ended) {
-                        return Scan.NEED_MORE;
-                    }
-                    if (i + 1 < end && b[i + 1] == '\n') {
-                        i++;
-                    }
-                }
-                i++;
+            if (i == end || b[i] != separator) {
                 break;
             }
             if (cells == MOST_CELLS) {
@@ -302,10 +251,58 @@ public final class SeparatedRows implements RowSource {
             }
             i++;
         }
+        if (i < end && b[i] == '\r' && i + 1 == end && !ended) {
+            return Scan.NEED_MORE;
+        }
         row.size(cells);
-        rowEnd = i;
-        rowLines = lines;
+        rowEnd = i == end ? end : b[i] == '\r' && i + 1 < end && b[i + 1] == '\n' ? i + 2 : i + 1;
         return Scan.ROW;
+    }
+
+    // The quote that closes a cell whose text begins here; -1 when the bytes that are there do not show it.
+    private int closingQuote(byte[] b, int from, int end, int cell) {
+        boolean hasDoubled = false;
+        int close = quotedEnd(b, from, end);
+        for (; close < end; close = quotedEnd(b, close, end)) {
+            byte c = b[close];
+            if (c == '"') {
+                if (close + 1 == end && !ended) {
+                    return -1;
+                }
+                if (close + 1 == end || b[close + 1] != '"') {
+                    if (hasDoubled) {
+                        rememberDoubled(cell);
+                    }
+                    return close;
+                }
+                hasDoubled = true;
+                close++;
+            } else if (c == '\n' || c == '\r' && !(close + 1 < end && b[close + 1] == '\n')) {
+                rowLines++;
+            } else if (c == 0) {
+                sawNul = true;
+            }
+            close++;
+        }
+        return -1;
+    }
+
+    // The separator or line end behind a cell without quotes around it.
+    private int cellEnd(byte[] b, int from, int end) {
+        int i = plainEnd(b, from, end);
+        while (i < end) {
+            byte c = b[i];
+            if (c == separator || c == '\n' || c == '\r') {
+                break;
+            }
+            if (c == '"') {
+                row.quoteInside();
+            } else if (c == 0) {
+                sawNul = true;
+            }
+            i = plainEnd(b, i + 1, end);
+        }
+        return i;
     }
 
     // The first separator, quote or control character. Eight bytes at once: a byte that equals a mark becomes nil, and
