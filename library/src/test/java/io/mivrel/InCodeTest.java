@@ -226,6 +226,36 @@ public class InCodeTest {
     }
 
     @Test
+    public void aDepartmentOfTheCodingReachesBothKindsOfDelivery() throws IOException {
+        CodingEntry entry = new CodingEntry(
+                "shop",
+                Direction.IN,
+                List.of("shop"),
+                SourceRecord.ABSENT,
+                SourceRecord.ABSENT,
+                "",
+                List.of(Posting.whole("4030", null, null).with("department", "SHOP")));
+        Delivery lines = Delivery.named("lines", BankLines.KIND)
+                .format(DeliveryFormat.csv("b.csv"))
+                .column("amount", BankLines.AMOUNT)
+                .column("department", BankLines.DEPARTMENT)
+                .build();
+        Delivery journals = Delivery.named("journals", JournalLines.KIND)
+                .format(DeliveryFormat.csv("j.csv"))
+                .column("amount", JournalLines.AMOUNT)
+                .column("department", JournalLines.DEPARTMENT)
+                .build();
+        takings()
+                .code(new CodingTable("coding", List.of(entry)))
+                .takeIn(file("date,text,amount", "2027-03-01,shop,5.00"), BANK)
+                .deliver(lines, folder.resolve("out"))
+                .deliver(journals, folder.resolve("out"))
+                .run();
+        assertThat(folder.resolve("out/b.csv")).hasContent("amount,department\n5.00,SHOP");
+        assertThat(folder.resolve("out/j.csv")).hasContent("amount,department\n5.00,\n-5.00,SHOP");
+    }
+
+    @Test
     public void aSplitIsDeliveredAsSeveralLines() throws IOException {
         CodingEntry split = new CodingEntry(
                 "shop",

@@ -10,7 +10,7 @@ import java.util.function.Function;
 
 /**
  * Writes the clear documents of one delivery into its sheets and proves what was written. Documents are written on one
- * thread; {@link #prove} runs beside it on another.
+ * thread; {@link #proofs} run beside it on others.
  */
 public final class DeliveryWriter {
     private final Delivery delivery;

@@ -23,7 +23,7 @@ import java.util.Set;
  * another file is another document.
  *
  * <p>When a key comes back after its group has gone on, what was emitted is wrong: {@link #mustStartOver()} turns true
- * and nothing more is emitted. The caller then reads the input once more with a grouping made by {@link #nextPass()},
+ * and nothing more is emitted. The caller then reads the input once more with a grouping made by {@link #nextPass},
  * which knows the keys that stand apart and keeps their records on disk until the end. For one thread.
  */
 public final class Grouping implements Closeable {

@@ -1,6 +1,6 @@
 /**
  * From records to documents: {@link io.mivrel.drafting.Grouping} brings the records of one document together, also when
- * they stand apart in the file, and a {@link io.mivrel.drafting.Drafter} makes the document of them with its double
- * entry.
+ * they stand apart in the file, and {@link io.mivrel.drafting.DocumentTree} makes the tree of a document of them, for the
+ * {@link io.mivrel.model.Drafter} of its kind.
  */
 package io.mivrel.drafting;

@@ -49,7 +49,8 @@ final class BankDrafter implements Drafter {
                     .put(BankLines.AMOUNT, parts[i])
                     .put(BankLines.ACCOUNT, postings.get(i).account())
                     .put(BankLines.TAX_CODE, postings.get(i).taxCode())
-                    .put(BankLines.PARTY, postings.get(i).party());
+                    .put(BankLines.PARTY, postings.get(i).party())
+                    .put(BankLines.DEPARTMENT, postings.get(i).dimensions().get(BankLines.DEPARTMENT.name()));
         }
         return new Document(
                 BankLines.KIND,
@@ -64,7 +65,8 @@ final class BankDrafter implements Drafter {
         String account = line.text(BankLines.ACCOUNT);
         Posting posting = Posting.whole(
                 account == null ? otherwise : account, line.text(BankLines.TAX_CODE), line.text(BankLines.PARTY));
-        return new Coding(null, null, List.of(posting));
+        Posting whole = posting.with(BankLines.DEPARTMENT.name(), line.text(BankLines.DEPARTMENT));
+        return new Coding(null, null, List.of(whole));
     }
 
     private Finding uncoded(SourceRecord line, long amount) {
@@ -102,7 +104,8 @@ final class BankDrafter implements Drafter {
         long part = taxed ? Money.taxWithin(-posting.minor(), tax.rate()) : 0;
         JournalDrafter.line(journal, posting.source(), posting.account(), -posting.minor() - part, narrative)
                 .put(JournalLines.TAX_CODE, posting.taxCode())
-                .put(JournalLines.PARTY, posting.party());
+                .put(JournalLines.PARTY, posting.party())
+                .put(JournalLines.DEPARTMENT, posting.text(BankLines.DEPARTMENT));
         if (taxed) {
             JournalDrafter.line(journal, posting.source(), tax.account(), part, narrative)
                     .put(JournalLines.TAX_CODE, posting.taxCode());

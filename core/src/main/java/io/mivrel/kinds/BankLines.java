@@ -39,6 +39,7 @@ public final class BankLines {
             POSTING.optional("account", FieldType.CODE, "the other side: filled by the coding table");
     public static final Field TAX_CODE = POSTING.optional("tax code", FieldType.CODE, "tax contained in the amount");
     public static final Field PARTY = POSTING.optional("party", FieldType.CODE, "customer or supplier code");
+    public static final Field DEPARTMENT = POSTING.optional("department", FieldType.CODE, "department or cost centre");
     public static final Field ENTRY = TRANSACTION.derived(
             "coding entry", FieldType.CODE, Derivation.CODING_ENTRY, "the entry of the coding table that decided");
     public static final Field BANK_ACCOUNT = TRANSACTION.derived(

@@ -83,9 +83,7 @@ public final class DocumentBlock {
         if (codings == null) {
             return false;
         }
-        return field == kind.account()
-                || field == kind.taxCode()
-                || field == kind.party()
+        return field.type() == FieldType.CODE && field.level() == kind.account().level()
                 || field == kind.narrative() && codings[at].narrative() != null;
     }
 
@@ -110,7 +108,12 @@ public final class DocumentBlock {
         if (field == kind.taxCode()) {
             return posting.taxCode();
         }
-        return field == kind.party() ? posting.party() : codings[at].narrative();
+        if (field == kind.party()) {
+            return posting.party();
+        }
+        return field == kind.narrative()
+                ? codings[at].narrative()
+                : posting.dimensions().get(field.name());
     }
 
     /** A document as an object. */

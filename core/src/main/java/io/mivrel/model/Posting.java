@@ -1,6 +1,7 @@
 package io.mivrel.model;
 
 import java.math.BigDecimal;
+import java.util.HashMap;
 import java.util.Map;
 
 /**
@@ -39,6 +40,16 @@ public record Posting(String account, Part part, String taxCode, String party, M
     /** The whole amount, without dimensions. */
     public static Posting whole(String account, String taxCode, String party) {
         return new Posting(account, Part.REST, taxCode, party, Map.of());
+    }
+
+    /** The same with a dimension, called as the field that it fills; {@code null} adds none. */
+    public Posting with(String dimension, String code) {
+        if (code == null) {
+            return this;
+        }
+        Map<String, String> all = new HashMap<>(dimensions);
+        all.put(dimension, code);
+        return new Posting(account, part, taxCode, party, all);
     }
 
     /** The same for a part of the amount. */

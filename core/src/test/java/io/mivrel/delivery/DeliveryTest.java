@@ -302,9 +302,6 @@ public class DeliveryTest {
                         .containsEntry("date", document.date().toString())
                         .containsEntry("line", Integer.toString(row))
                         .containsEntry("source row", "77");
-                if (kind == BankLines.KIND) {
-                    assertThat(cells).containsEntry("department", "");
-                }
             }
             assertThat(document.journal().difference()).isZero();
         }

@@ -1,5 +1,5 @@
 /**
- * What Mivrel remembers on disk beyond a run: the {@link io.mivrel.ledger.Register} of what was delivered, kept in a
- * SQLite database so that the same run twice delivers nothing twice.
+ * What Mivrel remembers on disk beyond a run: the {@link io.mivrel.ledger.Register} of what was delivered, kept in an
+ * SQLite file or on a PostgreSQL server, so that nothing is delivered twice.
  */
 package io.mivrel.ledger;

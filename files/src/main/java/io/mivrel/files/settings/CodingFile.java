@@ -34,7 +34,7 @@ final class CodingFile {
                 path,
                 shown,
                 List.of("entry", "direction", "words", "account"),
-                List.of("from", "to", "tax code", "party", "narrative"),
+                List.of("from", "to", "tax code", "party", "department", "narrative"),
                 problems);
         if (table == null || books == null) {
             return null;
@@ -87,7 +87,7 @@ final class CodingFile {
                         from,
                         to,
                         line.text("narrative"),
-                        List.of(Posting.whole(account, taxCode, party)));
+                        List.of(Posting.whole(account, taxCode, party).with("department", line.text("department"))));
     }
 
     private static List<String> words(Table.Line line) {
