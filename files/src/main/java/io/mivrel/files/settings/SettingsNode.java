@@ -16,7 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.snakeyaml.engine.v2.api.LoadSettings;
-import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
@@ -25,6 +25,8 @@ import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.NodeTuple;
 import org.snakeyaml.engine.v2.nodes.ScalarNode;
 import org.snakeyaml.engine.v2.nodes.SequenceNode;
+import org.snakeyaml.engine.v2.parser.ParserImpl;
+import org.snakeyaml.engine.v2.scanner.StreamReader;
 
 /**
  * A block of a YAML file read like a form: each question asks for a key, remembers that the key is allowed, and reports
@@ -70,11 +72,11 @@ final class SettingsNode {
     static SettingsNode open(Path path, String shown, Problems problems) {
         try {
             String text = Files.readString(path);
-            Optional<Node> node = new Compose(LoadSettings.builder()
-                            .setLabel(shown)
-                            .setAllowDuplicateKeys(true)
-                            .build())
-                    .composeString(text);
+            LoadSettings how = LoadSettings.builder()
+                    .setLabel(shown)
+                    .setAllowDuplicateKeys(true)
+                    .build();
+            Optional<Node> node = new Composer(how, new ParserImpl(how, new StreamReader(how, text))).getSingleNode();
             if (node.isEmpty()) {
                 problems.add(shown, 0, 0, "the file is empty", "");
                 return null;

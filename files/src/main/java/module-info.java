@@ -1,0 +1,14 @@
+/** Bytes to rows and back, and settings. Readers of workbooks and of XML need libraries that may be left out. */
+module io.mivrel.files {
+    requires transitive io.mivrel.core;
+    requires org.snakeyaml.engine;
+    requires java.xml;
+    requires static com.ctc.wstx;
+    requires static org.codehaus.stax2;
+    requires static org.apache.poi.poi;
+
+    exports io.mivrel.files;
+    exports io.mivrel.files.settings;
+    exports io.mivrel.files.bytes to
+            io.mivrel;
+}

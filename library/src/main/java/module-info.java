@@ -1,0 +1,9 @@
+/** The front door. */
+module io.mivrel {
+    requires transitive io.mivrel.core;
+    requires transitive io.mivrel.files;
+    requires transitive io.mivrel.ledger;
+    requires transitive io.mivrel.report;
+
+    exports io.mivrel;
+}

@@ -1,0 +1,8 @@
+/** The summary, the outcome for machines, and the evidence folder. */
+module io.mivrel.report {
+    requires transitive io.mivrel.core;
+    requires de.siegmar.fastcsv;
+    requires tools.jackson.core;
+
+    exports io.mivrel.report;
+}
