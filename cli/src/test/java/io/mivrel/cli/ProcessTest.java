@@ -111,7 +111,7 @@ public class ProcessTest {
     }
 
     /** More kills than the default, for a long look: {@code -Dmivrel.kills=40}. */
-    private static final int KILLS = Integer.getInteger("mivrel.kills", 4);
+    private static final int KILLS = Integer.getInteger("mivrel.kills", 2);
 
     @Test
     public void aKillWhileFilesGetTheirNamesDeliversNothingTwice() throws Exception {
