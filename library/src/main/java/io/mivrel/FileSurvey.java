@@ -2,7 +2,7 @@ package io.mivrel;
 
 import io.mivrel.files.LinkedFile;
 import io.mivrel.files.SourceFiles;
-import io.mivrel.files.SurveyedFile;
+import io.mivrel.files.SurveyFile;
 import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.ProposalFile;
 import io.mivrel.files.settings.SettingsException;
@@ -21,10 +21,10 @@ import java.util.List;
 
 /** A look at an unknown file: what it is, what its reading is proved by, and a layout that reads it. */
 public final class FileSurvey {
-    private final SurveyedFile file;
+    private final SurveyFile file;
     private final Survey survey;
 
-    private FileSurvey(SurveyedFile file, Survey survey) {
+    private FileSurvey(SurveyFile file, Survey survey) {
         this.file = file;
         this.survey = survey;
     }
@@ -42,7 +42,7 @@ public final class FileSurvey {
      * @param progress hears how many rows were read
      */
     public static FileSurvey of(Path file, String name, String sheet, Progress progress) throws IOException {
-        SurveyedFile surveyed = new SurveyedFile(file, sheet);
+        SurveyFile surveyed = new SurveyFile(file, sheet);
         try {
             return new FileSurvey(surveyed, new Surveyor(name, surveyed, progress).survey());
         } catch (UnreadableFileException e) {

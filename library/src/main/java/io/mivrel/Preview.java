@@ -48,10 +48,10 @@ final class Preview {
                 RowSource again = source.open()) {
             Intake intake = new Intake(
                     layout, SourceFile.of(survey.file(), survey.facts().currency()), again);
-            IntakeBlock batch = intake.newBlock();
-            intake.fill(batch);
-            for (int i = 0; i < Math.min(most, batch.records().size()); i++) {
-                SourceRecord record = batch.records().get(i);
+            IntakeBlock block = intake.newBlock();
+            intake.fill(block);
+            for (int i = 0; i < Math.min(most, block.records().size()); i++) {
+                SourceRecord record = block.records().get(i);
                 Row row = rows.next();
                 while (row != null && (row.number() < record.row() || row.ended() != null)) {
                     row = rows.next();

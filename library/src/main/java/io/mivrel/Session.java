@@ -97,7 +97,7 @@ final class Session implements Publication {
             if (folders.anyMatch(f -> !f.getFileName().toString().startsWith("."))) {
                 throw new RegisterLostException(place.file() + ": the register is missing, though " + kept
                         + " shows earlier runs; without it their documents would be delivered again. Put back a copy of"
-                        + " the register; or, to begin anew on purpose, move the folder " + kept + " away");
+                        + " the register; or, to start again on purpose, move the folder " + kept + " away");
             }
         }
     }

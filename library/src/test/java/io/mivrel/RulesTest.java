@@ -95,7 +95,7 @@ public class RulesTest {
         cases.add(bank(AMOUNT_TOO_LARGE, 2, "Mon 01/03/2027,shop,99999999999999.00,,\n", "larger"));
         cases.add(bank(AMOUNT_MISSING, 2, "Mon 01/03/2027,shop,,,\n", "neither money in nor money out"));
         cases.add(bank(AMOUNT_ON_BOTH_SIDES, 2, "Mon 01/03/2027,shop,1.00,3.00,\n", "the net would be -2.00"));
-        cases.add(bank(AMOUNT_ZERO, 2, "Mon 01/03/2027,shop,0.00,,\n", "nil"));
+        cases.add(bank(AMOUNT_ZERO, 2, "Mon 01/03/2027,shop,0.00,,\n", "zero"));
         cases.add(journal(
                 AMOUNT_NEGATIVE_ON_SIDE,
                 2,

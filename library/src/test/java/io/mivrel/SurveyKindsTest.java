@@ -332,7 +332,7 @@ public class SurveyKindsTest {
         Path file = new Workshop().put("mixed.csv", both).folder.resolve("mixed.csv");
         FileSurvey survey = FileSurvey.of(file);
         assertThat(questions(survey)).contains("encoding");
-        assertThat(survey.text()).contains("row 6 holds bytes that are nothing in this encoding");
+        assertThat(survey.text()).contains("row 6 has bytes that are not valid in this encoding");
         assertThat(Files.exists(file)).isTrue();
     }
 

@@ -3,7 +3,7 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.files.SurveyedFile;
+import io.mivrel.files.SurveyFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
@@ -97,7 +97,7 @@ public class SurveyTest {
 
     private static List<String> read(Path file, FileSurvey survey) throws IOException {
         List<String> records = new ArrayList<>();
-        try (RowSource rows = new SurveyedFile(file, "").open(survey.survey().facts())) {
+        try (RowSource rows = new SurveyFile(file, "").open(survey.survey().facts())) {
             Layout layout = Proposal.layout(survey.survey());
             Intake intake = new Intake(layout, SourceFile.of("unknown", Currency.getInstance("GBP")), rows);
             boolean more = true;

@@ -132,7 +132,7 @@ public class UnfinishedRunsTest {
         Files.delete(workshop.folder.resolve(".mivrel/register.db"));
         assertThatThrownBy(() -> workshop.run("journal"))
                 .hasMessageContaining("the register is missing")
-                .hasMessageContaining("to begin anew on purpose");
+                .hasMessageContaining("to start again on purpose");
         assertThat(out()).isEqualTo(names);
     }
 

@@ -36,7 +36,7 @@ public class CellBenchmark {
     private final byte[] amount = "1,234,567.89".getBytes(StandardCharsets.UTF_8);
     private final byte[] code = "4010".getBytes(StandardCharsets.UTF_8);
     private final DatePattern pattern = DatePattern.of("dd/MM/uuuu");
-    private final AmountFormat format = new AmountFormat(2, '.', ',', true, false, "");
+    private final AmountFormat format = AmountFormat.marked(2, '.', ',').withBrackets();
     private final SpanMap<String> codes = new SpanMap<>(Map.of("4010", "Bells", "4020", "Frames", "5010", "Tin"));
     private final CellBuffer buffer = new CellBuffer();
 

@@ -41,7 +41,7 @@ final class CheckCommand implements Callable<Integer> {
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
             Outcome outcome = Mivrel.open(runSheet).progress(counter).check();
             counter.close();
-            return Printed.outcome(outcome, json, spec.commandLine().getOut());
+            return OutcomePrinter.outcome(outcome, json, spec.commandLine().getOut());
         }
     }
 }

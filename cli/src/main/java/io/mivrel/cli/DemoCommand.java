@@ -51,7 +51,7 @@ final class DemoCommand implements Callable<Integer> {
             out.println("$ mivrel run " + typed(target.resolve(sheet)));
             out.flush();
             Outcome outcome = Mivrel.open(target.resolve(sheet)).run();
-            Printed.outcome(outcome, false, out);
+            OutcomePrinter.outcome(outcome, false, out);
         }
         out.println();
         for (String line : ending(target)) {

@@ -45,7 +45,7 @@ final class Failures implements CommandLine.IExecutionExceptionHandler {
             return e.getMessage() == null ? "a file failed" : e.getMessage();
         }
         if (e instanceof ArithmeticException) {
-            return "the sums grow beyond what can be reckoned exactly; nothing was delivered";
+            return "the sums grow beyond what can be calculated exactly; nothing was delivered";
         }
         return "this is a fault of Mivrel (" + e.getClass().getSimpleName() + ": " + e.getMessage()
                 + "); nothing was delivered. Set MIVREL_TRACE=1 to see where";

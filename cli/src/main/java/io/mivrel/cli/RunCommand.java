@@ -60,7 +60,7 @@ final class RunCommand implements Callable<Integer> {
             Mivrel run = Mivrel.open(runSheet).progress(counter);
             Outcome outcome = first == null ? run.run() : run.first(first).run();
             counter.close();
-            return Printed.outcome(outcome, json, spec.commandLine().getOut());
+            return OutcomePrinter.outcome(outcome, json, spec.commandLine().getOut());
         }
     }
 }

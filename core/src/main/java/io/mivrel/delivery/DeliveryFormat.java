@@ -35,6 +35,22 @@ public record DeliveryFormat(
         return new DeliveryFormat(',', "UTF-8", "\r\n", false, true, false, 0, name);
     }
 
+    /** The same with another separator, encoding and line end. */
+    public DeliveryFormat with(char otherSeparator, String otherEncoding, String otherLineEnd) {
+        return new DeliveryFormat(
+                otherSeparator, otherEncoding, otherLineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
+    }
+
+    /** The same without a row of titles. */
+    public DeliveryFormat withoutTitles() {
+        return new DeliveryFormat(separator, encoding, lineEnd, byteOrderMark, false, quoteAll, rowsAtMost, name);
+    }
+
+    /** The same in files of so many rows at most; the name needs {@code {part}}. */
+    public DeliveryFormat inParts(int rows) {
+        return new DeliveryFormat(separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rows, name);
+    }
+
     /** The file name of one part. */
     public String fileName(String run, String date, int part) {
         return name.replace("{run}", run).replace("{date}", date).replace("{part}", Integer.toString(part));

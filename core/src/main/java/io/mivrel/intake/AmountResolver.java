@@ -57,7 +57,7 @@ final class AmountResolver {
             amount = -amount;
         }
         if (amount == 0) {
-            problems.add(Rule.AMOUNT_ZERO, amountPlace(), "0", "the amount is nil", "");
+            problems.add(Rule.AMOUNT_ZERO, amountPlace(), "0", "the amount is zero", "");
         }
         record.put(rule.amount(), amount);
     }

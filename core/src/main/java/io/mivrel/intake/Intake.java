@@ -120,7 +120,7 @@ public final class Intake {
         return tally;
     }
 
-    /** Adds records and findings to a batch until it is full; answers false when the file has ended. */
+    /** Adds records and findings to a block until it is full; answers false when the file has ended. */
     public boolean fill(IntakeBlock block) throws IOException {
         try {
             return fillUp(block);

@@ -122,7 +122,7 @@ public final class Layout {
         private final Kind gives;
         private String account;
         private FileFormat form = FileFormat.csv();
-        private AmountFormat numbers = new AmountFormat(2, '.', ',', false, false, "");
+        private AmountFormat numbers = AmountFormat.marked(2, '.', ',');
         private Signs signs = Signs.AS_WRITTEN;
         private final Map<Field, FieldSource> fields = new LinkedHashMap<>();
         private final Set<String> unused = new LinkedHashSet<>();

@@ -109,22 +109,22 @@ final class InvoiceCheck implements Drafter.OwnCheck {
         }
         long net = line.minor();
         Currency currency = line.currency();
-        long reckoned;
+        long computed;
         try {
-            reckoned = Money.extend(quantity, price, currency);
+            computed = Money.extend(quantity, price, currency);
         } catch (ArithmeticException tooLarge) {
-            reckoned = SourceRecord.ABSENT;
+            computed = SourceRecord.ABSENT;
         }
-        if (reckoned != net) {
+        if (computed != net) {
             boolean swapped =
-                    Math.abs(reckoned) != Math.abs(net) && Imbalance.areSwapped(Math.abs(reckoned), Math.abs(net));
+                    Math.abs(computed) != Math.abs(net) && Imbalance.areSwapped(Math.abs(computed), Math.abs(net));
             report(
                     Rule.NET_DIFFERS,
                     line.source().origin(),
                     "net",
                     Money.show(net, currency),
                     quantity.toPlainString() + " x " + price.toPlainString() + " = "
-                            + (reckoned == SourceRecord.ABSENT ? "too large" : Money.show(reckoned, currency)),
+                            + (computed == SourceRecord.ABSENT ? "too large" : Money.show(computed, currency)),
                     swapped ? "two digits are probably swapped" : "compare with the document",
                     findings);
         }
@@ -147,15 +147,15 @@ final class InvoiceCheck implements Drafter.OwnCheck {
             }
             return;
         }
-        long reckoned = Money.taxOn(line.minor(), code.rate());
-        if (Math.abs(reckoned - tax) > 1) {
+        long computed = Money.taxOn(line.minor(), code.rate());
+        if (Math.abs(computed - tax) > 1) {
             report(
                     Rule.TAX_DIFFERS,
                     line.source().origin(),
                     "tax",
                     Money.show(tax, currency),
                     code.rate().stripTrailingZeros().toPlainString() + "% of " + Money.show(line.minor(), currency)
-                            + " is " + Money.show(reckoned, currency),
+                            + " is " + Money.show(computed, currency),
                     "is " + code.code() + " the right tax code?",
                     findings);
         }

@@ -56,7 +56,7 @@ public final class InvoiceLines {
             .key(NUMBER)
             .amount(NET)
             .orGross(GROSS)
-            .reckonedFrom(QUANTITY, PRICE)
+            .computedFrom(QUANTITY, PRICE)
             .narrative(NARRATIVE)
             .codes(ACCOUNT, TAX_CODE, PARTY)
             .amountsToJournal()

@@ -100,7 +100,7 @@ public final class Kind {
         return foreignAmounts;
     }
 
-    /** With {@link #price}, what an amount that is not given is reckoned from; {@code null} for none. */
+    /** With {@link #price}, what an amount that is not given is computed from; {@code null} for none. */
     public Field quantity() {
         return made.quantity;
     }
@@ -262,8 +262,8 @@ public final class Kind {
             return this;
         }
 
-        /** What an amount that is not given is reckoned from. */
-        public Builder reckonedFrom(Field quantityField, Field priceField) {
+        /** What an amount that is not given is computed from. */
+        public Builder computedFrom(Field quantityField, Field priceField) {
             quantity = own(quantityField);
             price = own(priceField);
             return this;

@@ -30,7 +30,7 @@ public enum Rule implements FindingRule {
             "Download it again; it was probably cut off or changed on the way."),
     FILE_BEYOND_CAP(
             BLOCKER,
-            "A part of the file is larger than Mivrel takes, as in an archive that is made to fill the memory.",
+            "A part of the file is larger than Mivrel accepts; an archive can be made to fill the memory.",
             "Divide the file at its source."),
     SHEET_MISSING(
             BLOCKER, "The workbook lacks the sheet that the layout names.", "Name one of the sheets that are there."),
@@ -63,14 +63,14 @@ public enum Rule implements FindingRule {
             "The cell that says what a row is holds a tag that the layout does not name.",
             "Name the tag in the layout, also when its rows are not wanted."),
     HEADING_WITHOUT_LINES(
-            CAUTION, "A heading is not followed by any line.", "Look whether its lines are missing from the file."),
+            CAUTION, "A heading is not followed by any line.", "Check whether its lines are missing from the file."),
     LINKED_FILE_MISSING(
             BLOCKER, "A file that the layout links is not there.", "Put it into the folder of the file that needs it."),
     LINK_MISSING(
             BLOCKER,
             "A row names a key that the linked file does not have.",
             "Take the two files from the same day; correct the key."),
-    LINK_UNUSED(CAUTION, "A row of a linked file is named by no row.", "Look whether rows are missing from the file."),
+    LINK_UNUSED(CAUTION, "A row of a linked file is named by no row.", "Check whether rows are missing from the file."),
     LINK_TWICE(
             BLOCKER,
             "A linked file has two rows with the same key, so it is not known which one is meant.",
@@ -107,7 +107,7 @@ public enum Rule implements FindingRule {
             CAUTION,
             "Lines of two files of the same account are equal in date, amount and text, and nothing else tells them apart;"
                     + " they were taken once.",
-            "Look whether the files overlap on these days. If the lines are two, take them from one file."),
+            "Check whether the files overlap on these days. If the lines are two, take them from one file."),
     TITLES_MISSING(
             BLOCKER,
             "The file ends before the row that the layout names as the titles.",
@@ -126,7 +126,7 @@ public enum Rule implements FindingRule {
             "The source may have changed its form: look at the column, then use it or list it under 'unused'."),
     BYTES_UNREADABLE(
             BLOCKER,
-            "The row holds bytes that are nothing in the encoding of the layout.",
+            "The row has bytes that are not valid in the layout's encoding.",
             "Name the right encoding in the layout, or correct the row."),
     ROW_NOT_TEXT(
             BLOCKER,
@@ -143,11 +143,11 @@ public enum Rule implements FindingRule {
     QUOTE_INSIDE(
             CAUTION,
             "A quote stands inside a cell that does not begin with one; it was read as part of the text.",
-            "Look whether the row was cut into cells at the right places."),
+            "Check whether the row was cut into cells at the right places."),
     CELLS_MISSING(
             BLOCKER,
             "The row has fewer cells than there are titles.",
-            "Look whether the row was broken in two or a separator is missing."),
+            "Check whether the row was broken in two or a separator is missing."),
     CELLS_EXTRA(
             BLOCKER,
             "The row has more cells than there are titles.",
@@ -157,7 +157,7 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "A word that the layout should translate is not in its list of values.",
             "Add the word under 'values', or correct the row."),
-    DATE_UNREADABLE(BLOCKER, "The text is no date in the pattern that the layout declares.", "Correct the date."),
+    DATE_UNREADABLE(BLOCKER, "The text is not a date in the pattern that the layout declares.", "Correct the date."),
     DATE_WEEKDAY(
             BLOCKER,
             "The name of the day does not belong to the date, so one of the two is wrong.",
@@ -170,7 +170,7 @@ public enum Rule implements FindingRule {
             "Open the period, or date the document into an open one."),
     AMOUNT_UNREADABLE(
             BLOCKER,
-            "The text is no amount in the form that the layout declares.",
+            "The text is not an amount in the form that the layout declares.",
             "Correct the amount, or declare the decimal and thousands marks in the layout."),
     AMOUNT_TOO_PRECISE(
             BLOCKER,
@@ -182,14 +182,14 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "Two columns that exclude each other are both filled.",
             "Leave the amount on the side where it belongs."),
-    AMOUNT_ZERO(NOTE, "The amount is nil.", "Look whether the line is wanted."),
+    AMOUNT_ZERO(NOTE, "The amount is zero.", "Check whether the line is wanted."),
     AMOUNT_NEGATIVE_ON_SIDE(
             NOTE,
             "A negative amount in a debit, credit, in or out column was taken to the other side.",
             "Nothing to do if the source writes reversals so."),
     AMOUNT_TOO_LARGE(
             BLOCKER,
-            "The amount is larger than can be reckoned exactly.",
+            "The amount is too large to be calculated exactly.",
             "Two figures have probably run together: look at the row."),
     BALANCE_BROKEN(
             BLOCKER,
@@ -203,7 +203,7 @@ public enum Rule implements FindingRule {
     ROWS_BELOW_DATA(
             CAUTION,
             "Below the row that ends the data stand rows with dates.",
-            "Look whether the layout's 'until' stops too early; these rows were left out."),
+            "Check whether the layout's 'until' stops too early; these rows were left out."),
     REFERENCE_RETURNS(
             NOTE,
             "Lines with this reference stand apart in the file; they were brought together in one document.",
@@ -274,7 +274,7 @@ public enum Rule implements FindingRule {
             "No entry of the coding table decides this bank line; it goes to the suspense account.",
             "Add an entry to the coding table, or clear the suspense account by hand."),
     CODING_ENTRY_UNUSED(
-            NOTE, "An entry of the coding table decided no line.", "Look whether its words are still right."),
+            NOTE, "An entry of the coding table decided no line.", "Check whether its words are still right."),
     CODE_TOO_LONG(
             BLOCKER,
             "A code or reference is longer than the receiver takes; cutting it could make two the same.",
@@ -303,8 +303,8 @@ public enum Rule implements FindingRule {
     NUMBER_RETURNS(
             CAUTION,
             "A document with this number was delivered before with other figures, dated more than half a year apart; numbers"
-                    + " seem to have begun anew, as with a year.",
-            "Look whether they have; else correct the date."),
+                    + " seem to have started again, as they may each year.",
+            "Check whether they have; otherwise correct the date."),
     DAYS_DELIVERED_BEFORE(
             BLOCKER,
             "The day of a bank line was delivered before from a file in another form, and no line there has its date and"
@@ -314,7 +314,7 @@ public enum Rule implements FindingRule {
             CAUTION,
             "Bank lines were left out because lines with their date and amount were delivered before from a file in another"
                     + " form.",
-            "Look whether the two files are of the same statement."),
+            "Check whether the two files are of the same statement."),
     DELIVERED_OTHERWISE(
             NOTE,
             "Documents went out by another delivery before, and not by this one; they were left out.",

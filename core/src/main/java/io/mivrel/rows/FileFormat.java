@@ -40,16 +40,6 @@ public record FileFormat(
      */
     public record Slice(String name, int from, int to) {}
 
-    /** Separated text. */
-    public FileFormat(char separator, String encoding, int titlesRow, int dataRow, String until, boolean newestFirst) {
-        this(FileKind.SEPARATED, separator, encoding, "", List.of(), titlesRow, 1, dataRow, until, newestFirst);
-    }
-
-    /** Separated text whose data begins below the titles, or at the top when there are none. */
-    public FileFormat(char separator, String encoding, int titlesRow, String until, boolean newestFirst) {
-        this(separator, encoding, titlesRow, titlesRow + 1, until, newestFirst);
-    }
-
     public FileFormat {
         Objects.requireNonNull(kind);
         Objects.requireNonNull(encoding);
@@ -60,7 +50,28 @@ public record FileFormat(
 
     /** Comma-separated UTF-8 with titles in the first row. */
     public static FileFormat csv() {
-        return new FileFormat(',', AUTO, 1, "", false);
+        return separated(',', AUTO);
+    }
+
+    /** Separated text with titles in the first row. */
+    public static FileFormat separated(char separator, String encoding) {
+        return new FileFormat(FileKind.SEPARATED, separator, encoding, "", List.of(), 1, 1, 2, "", false);
+    }
+
+    /** The same with its titles in this row and its data below; 0 for data from the top without titles. */
+    public FileFormat titlesIn(int row) {
+        return new FileFormat(kind, separator, encoding, part, slices, row, titleRows, row + 1, until, newestFirst);
+    }
+
+    /** The same with data that ends before a row with a cell that begins so. */
+    public FileFormat endingAt(String beginning) {
+        return new FileFormat(
+                kind, separator, encoding, part, slices, titlesRow, titleRows, dataRow, beginning, newestFirst);
+    }
+
+    /** The same with the latest row first. */
+    public FileFormat latestFirst() {
+        return new FileFormat(kind, separator, encoding, part, slices, titlesRow, titleRows, dataRow, until, true);
     }
 
     /** A statement format that fixes its own columns. */

@@ -42,7 +42,7 @@ public final class Row {
         }
     }
 
-    /** False for a row of which there is nothing to tell but its cells; of it, nothing else need be asked. */
+    /** True when something besides its cells must be looked at; if not, no other question need be asked. */
     public boolean hasRemarks() {
         return remarks;
     }

@@ -6,7 +6,7 @@ import io.mivrel.model.Rule;
 public enum RowFault {
     QUOTE_UNCLOSED(Rule.QUOTE_UNCLOSED, "has a quote that opens a cell and is not closed before the text goes on"),
     TOO_LONG(Rule.ROW_TOO_LONG, "is longer than 1,048,576 bytes or 16,384 cells"),
-    BYTES_UNREADABLE(Rule.BYTES_UNREADABLE, "holds bytes that are nothing in this encoding"),
+    BYTES_UNREADABLE(Rule.BYTES_UNREADABLE, "has bytes that are not valid in this encoding"),
     NUL(Rule.ROW_NOT_TEXT, "holds a NUL character"),
     ENTRY_UNREADABLE(Rule.ENTRY_UNREADABLE, "is no statement entry by the rules of its format"),
     ENTRY_CURRENCY(Rule.ENTRY_CURRENCY, "is in another currency than its statement"),

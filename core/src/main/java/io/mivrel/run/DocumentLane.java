@@ -156,7 +156,7 @@ final class DocumentLane implements Grouping.Target {
     void finish() throws IOException {
         if (grouping != null) {
             grouping.finish();
-            // What waited on disk is somebody's books, and nothing of it stays there.
+            // Records that waited on disk are confidential, so none may stay there.
             grouping.close();
         }
     }

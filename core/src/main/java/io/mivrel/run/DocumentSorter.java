@@ -268,7 +268,7 @@ final class DocumentSorter {
             case NUMBER_RETURNS -> {
                 rule = Rule.NUMBER_RETURNS;
                 reason = "was delivered before with other figures, and dated more than half a year apart";
-                suggestion = "look whether numbers have begun anew; else the date is wrong";
+                suggestion = "check whether numbers have started again; otherwise the date is wrong";
             }
             default -> {
                 rule = Rule.DAYS_DELIVERED_BEFORE;

@@ -14,7 +14,7 @@ public final class Run {
      * Executes a plan and answers its report; on a failure before all is prepared nothing is left behind. Throws {@link
      * IllegalArgumentException} when the plan has {@linkplain RunPlan#gaps gaps}, {@link IOException} when a file fails,
      * {@link io.mivrel.delivery.DeliveryMismatchException} when a written file does not read back, and {@link
-     * ArithmeticException} when sums grow beyond what can be reckoned exactly.
+     * ArithmeticException} when sums grow beyond what can be calculated exactly.
      */
     public static RunReport execute(RunPlan plan, Progress progress) throws IOException {
         if (!plan.gaps().isEmpty()) {

@@ -46,7 +46,7 @@ public record CarryDown(List<Heading> headings) implements Shape {
         return headings.stream().map(Heading::column).filter(c -> !c.isEmpty()).toList();
     }
 
-    private static final class Rows extends Shaped {
+    private static final class Rows extends ShapedRows {
         private final List<Heading> headings;
         private final byte[][] carried;
         private final int[] places;

@@ -47,7 +47,7 @@ public record FanOut(List<Amount> amounts) implements Shape {
         return amounts.stream().map(Amount::column).toList();
     }
 
-    private static final class Rows extends Shaped {
+    private static final class Rows extends ShapedRows {
         private final List<Amount> amounts;
         private final int[] places;
         private int width;

@@ -58,7 +58,7 @@ public record Link(String name, String file, FileFormat format, String key, Stri
         }
     }
 
-    private static final class Rows extends Shaped {
+    private static final class Rows extends ShapedRows {
         private final Link link;
         private final Siblings siblings;
         private final Map<String, Other> others = new HashMap<>();

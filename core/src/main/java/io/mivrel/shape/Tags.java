@@ -73,7 +73,7 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
         return new Rows(rows, column, tags);
     }
 
-    private static final class Rows extends Shaped {
+    private static final class Rows extends ShapedRows {
         private final String column;
         private final Map<String, Kind> tags;
         private final Map<String, int[]> cellsOf = new LinkedHashMap<>();

@@ -30,10 +30,10 @@ public final class Surveyor {
             new Question("signs", "as written or reversed? Sums to nil do not tell which columns are the debits"));
 
     private final String file;
-    private final Surveyed surveyed;
+    private final SurveySource surveyed;
     private final Progress progress;
 
-    public Surveyor(String file, Surveyed surveyed, Progress progress) {
+    public Surveyor(String file, SurveySource surveyed, Progress progress) {
         this.file = file;
         this.surveyed = surveyed;
         this.progress = progress;

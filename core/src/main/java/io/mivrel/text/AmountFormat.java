@@ -66,7 +66,24 @@ public record AmountFormat(
 
     /** A point before the decimals and no other marks. */
     public static AmountFormat plain(int decimals) {
-        return new AmountFormat(decimals, '.', (char) 0, false, false, "");
+        return marked(decimals, '.', (char) 0);
+    }
+
+    /** With these marks, and a minus before a negative amount; 0 for no thousands mark. */
+    public static AmountFormat marked(int decimals, char decimalMark, char thousandsMark) {
+        return new AmountFormat(decimals, decimalMark, thousandsMark, false, false, "");
+    }
+
+    /** The same where brackets mean minus too. */
+    public AmountFormat withBrackets() {
+        return new AmountFormat(
+                decimals, decimalMark, thousandsMark, true, trailingMinus, currencyMark, plusMark, minusMark);
+    }
+
+    /** The same where a minus may stand behind the digits too. */
+    public AmountFormat withTrailingMinus() {
+        return new AmountFormat(
+                decimals, decimalMark, thousandsMark, brackets, true, currencyMark, plusMark, minusMark);
     }
 
     /** The same form for a currency with other decimals. */
@@ -345,7 +362,7 @@ public record AmountFormat(
         }
         if (refusal == TOO_LARGE) {
             CellBuffer largest = new CellBuffer();
-            new AmountFormat(decimals, '.', ',', false, false, "").append(LARGEST, largest);
+            AmountFormat.marked(decimals, '.', ',').append(LARGEST, largest);
             return "is larger than " + largest;
         }
         String thousands = thousandsMark == 0 ? "no thousands mark" : "thousands mark '" + thousandsMark + "'";

@@ -14,8 +14,8 @@ public class BooksTest {
     private static final Books BOOKS = Books.named("Larkmoor Bell Foundry", Currency.getInstance("GBP"))
             .account("1200", "Current account", AccountType.ASSET, AccountUse.BANK, AccountStatus.OPEN)
             .account("5010", "Tin", AccountType.EXPENSE)
-            .period(new Period(LocalDate.of(2027, 1, 1), LocalDate.of(2027, 1, 31), false))
-            .period(new Period(LocalDate.of(2027, 2, 1), LocalDate.of(2027, 2, 28), true))
+            .period(Period.closed(LocalDate.of(2027, 1, 1), LocalDate.of(2027, 1, 31)))
+            .period(Period.open(LocalDate.of(2027, 2, 1), LocalDate.of(2027, 2, 28)))
             .build();
 
     @Test

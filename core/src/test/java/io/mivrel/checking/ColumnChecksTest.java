@@ -42,9 +42,9 @@ public class ColumnChecksTest {
             .account("5010", "Tin", AccountType.EXPENSE)
             .account("6215", "Old exchange", AccountType.EXPENSE, AccountUse.GENERAL, AccountStatus.CLOSED)
             .taxCode(new TaxCode("STD", "Standard", BigDecimal.valueOf(20), "2200"))
-            .party(new Party("SUP-001", "Calder Vale", false))
-            .period(new Period(LocalDate.of(2027, 1, 1), LocalDate.of(2027, 3, 31), true))
-            .period(new Period(LocalDate.of(2027, 4, 1), LocalDate.of(2027, 4, 30), false))
+            .party(Party.supplier("SUP-001", "Calder Vale"))
+            .period(Period.open(LocalDate.of(2027, 1, 1), LocalDate.of(2027, 3, 31)))
+            .period(Period.closed(LocalDate.of(2027, 4, 1), LocalDate.of(2027, 4, 30)))
             .build();
 
     private static final String[] ACCOUNTS = {"4000", "5010", "5010", "5010", "5010", "6215", "3100", "501", "50100"};

@@ -33,8 +33,8 @@ public class StandardChecksTest {
             .account("4000", "Tower bells", AccountType.INCOME)
             .account("5010", "Tin", AccountType.EXPENSE)
             .taxCode(new TaxCode("STD", "Standard", BigDecimal.valueOf(20), "2200"))
-            .party(new Party("CUS-001", "St Aldhelm", true))
-            .party(new Party("SUP-001", "Calder Vale", false))
+            .party(Party.customer("CUS-001", "St Aldhelm"))
+            .party(Party.supplier("SUP-001", "Calder Vale"))
             .build();
 
     private static SourceRecord line(String number, String kind, long net) {

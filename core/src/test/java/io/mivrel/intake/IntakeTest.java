@@ -106,8 +106,9 @@ public class IntakeTest {
 
     @Test
     public void rowsAreLeftOutByCause() {
-        Layout layout =
-                bank().format(new FileFormat('|', "UTF-8", 2, "Total", false)).build();
+        Layout layout = bank().format(
+                        FileFormat.separated('|', "UTF-8").titlesIn(2).endingAt("Total"))
+                .build();
         IntakeTally tally = read(
                 layout,
                 new DateWindow(LocalDate.of(2027, 3, 1), LocalDate.of(2027, 3, 31)),
@@ -139,7 +140,7 @@ public class IntakeTest {
     @Test
     public void withoutTitlesColumnsGoByPlace() {
         Layout layout = Layout.named("plain", JournalLines.KIND)
-                .format(new FileFormat('|', "UTF-8", 0, "", false))
+                .format(FileFormat.separated('|', "UTF-8").titlesIn(0))
                 .field(JournalLines.REFERENCE, "#1")
                 .field(JournalLines.DATE, FieldSource.date("#2", "dd.MM.uuuu"))
                 .field(JournalLines.ACCOUNT, FieldSource.constant("9999"))
@@ -269,7 +270,6 @@ public class IntakeTest {
                 .hasMessageContaining("'date' is required")
                 .hasMessageContaining("an amount is required");
         assertThatThrownBy(() -> bank().field(BankLines.MONEY_IN, "in").build()).hasMessageContaining("not both");
-        assertThatThrownBy(() -> new AmountFormat(2, '.', '.', false, false, ""))
-                .hasMessageContaining("must differ");
+        assertThatThrownBy(() -> AmountFormat.marked(2, '.', '.')).hasMessageContaining("must differ");
     }
 }

@@ -16,11 +16,11 @@ import org.testng.annotations.Test;
 /** Amounts are read to the last minor unit or refused; nothing between. */
 public class AmountFormatTest {
     private static final AmountFormat ENGLISH = new AmountFormat(2, '.', ',', true, true, "£");
-    private static final AmountFormat GERMAN = new AmountFormat(2, ',', '.', false, false, "");
-    private static final AmountFormat SWISS = new AmountFormat(2, '.', '\u2019', false, false, "");
-    private static final AmountFormat FRENCH = new AmountFormat(2, ',', '\u202f', false, false, "");
-    private static final AmountFormat FOUR = new AmountFormat(4, '.', ',', false, false, "");
-    private static final AmountFormat YEN = new AmountFormat(0, '.', ',', false, false, "");
+    private static final AmountFormat GERMAN = AmountFormat.marked(2, ',', '.');
+    private static final AmountFormat SWISS = AmountFormat.marked(2, '.', '\u2019');
+    private static final AmountFormat FRENCH = AmountFormat.marked(2, ',', '\u202f');
+    private static final AmountFormat FOUR = AmountFormat.marked(4, '.', ',');
+    private static final AmountFormat YEN = AmountFormat.marked(0, '.', ',');
 
     private static long parse(AmountFormat format, String text) {
         byte[] chars = ("xx" + text + "yy").getBytes(StandardCharsets.UTF_8);

@@ -37,7 +37,7 @@ public final class InCodeExample {
                 .build();
         Layout layout = Layout.named("Wexcombe Bank", BankLines.KIND)
                 .account("1200")
-                .format(new FileFormat(',', "windows-1252", 4, "Closing balance", false))
+                .format(FileFormat.separated(',', "windows-1252").titlesIn(4).endingAt("Closing balance"))
                 .field(BankLines.DATE, FieldSource.date("Booked", "EEE dd/MM/uuuu"))
                 .field(BankLines.NARRATIVE, "Details")
                 .field(BankLines.MONEY_IN, "Paid in")

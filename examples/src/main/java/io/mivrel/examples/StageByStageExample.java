@@ -30,7 +30,7 @@ public final class StageByStageExample {
     private final Books books;
     private final Layout layout = Layout.named("Old ledger", JournalLines.KIND)
             .format(FileFormat.csv())
-            .numbers(new AmountFormat(2, '.', ',', true, false, ""))
+            .numbers(AmountFormat.marked(2, '.', ',').withBrackets())
             .field(JournalLines.REFERENCE, "voucher")
             .field(JournalLines.DATE, FieldSource.date("posted", "dd/MM/uuuu"))
             .field(JournalLines.ACCOUNT, "account")

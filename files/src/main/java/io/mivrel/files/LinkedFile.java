@@ -5,14 +5,14 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.shape.Link;
 import io.mivrel.shape.TitledRows;
 import io.mivrel.survey.Facts;
-import io.mivrel.survey.Surveyed;
+import io.mivrel.survey.SurveySource;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 
 /** A file with the columns of others that are linked to it, as a survey sees it. For one thread. */
-public final class LinkedFile implements Surveyed {
-    private final SurveyedFile main;
+public final class LinkedFile implements SurveySource {
+    private final SurveyFile main;
     private final FileFormat form;
     private final List<Link> links;
 
@@ -21,7 +21,7 @@ public final class LinkedFile implements Surveyed {
      * @param form how it is laid out
      * @param links files that stand beside it
      */
-    public LinkedFile(SurveyedFile main, FileFormat form, List<Link> links) {
+    public LinkedFile(SurveyFile main, FileFormat form, List<Link> links) {
         this.main = main;
         this.form = form;
         this.links = links;

@@ -174,11 +174,11 @@ public enum Target {
         boolean more = true;
         long records = 0;
         while (more) {
-            IntakeBlock batch = intake.newBlock();
-            more = intake.fill(batch);
-            records += batch.records().size();
+            IntakeBlock block = intake.newBlock();
+            more = intake.fill(block);
+            records += block.records().size();
             if (this == SEPARATED) {
-                tell(batch, told);
+                tell(block, told);
             }
         }
         IntakeTally tally = intake.tally();
@@ -190,9 +190,9 @@ public enum Target {
         told.append(tally.leftOut()).append(tally.totals()).append(tally.firstDate());
     }
 
-    private static void tell(IntakeBlock batch, StringBuilder told) {
-        for (int i = 0; i < batch.records().size(); i++) {
-            SourceRecord record = batch.records().get(i);
+    private static void tell(IntakeBlock block, StringBuilder told) {
+        for (int i = 0; i < block.records().size(); i++) {
+            SourceRecord record = block.records().get(i);
             told.append(record.row())
                     .append(record.isValid())
                     .append(record.text(JournalLines.REFERENCE))
@@ -201,7 +201,7 @@ public enum Target {
                     .append(record.number(JournalLines.AMOUNT))
                     .append('\n');
         }
-        batch.findings().forEach(finding -> told.append(finding).append('\n'));
+        block.findings().forEach(finding -> told.append(finding).append('\n'));
     }
 
     /** Rows that are never handed out in blocks. */

@@ -145,10 +145,10 @@ public final class EvidenceFolder {
                         f.rule().id(),
                         f.origin().file(),
                         Long.toString(f.origin().row()),
-                        Defused.of(f.field()),
-                        Defused.of(f.value()),
-                        Defused.of(f.reason()),
-                        Defused.of(f.suggestion()));
+                        SpreadsheetText.of(f.field()),
+                        SpreadsheetText.of(f.value()),
+                        SpreadsheetText.of(f.reason()),
+                        SpreadsheetText.of(f.suggestion()));
             }
             for (Map.Entry<FindingRule, Long> rule : report.findings().counts().entrySet()) {
                 long more = rule.getValue() - FindingLog.KEPT;

@@ -55,7 +55,7 @@ public final class SurveyText {
         if (comparison.isLike()) {
             text.line("reads", "the layout reads this file: every column it uses is there and written as before");
         } else {
-            text.line("next", "correct the layout, or survey the file anew with --write");
+            text.line("next", "correct the layout, or survey the file again with --write");
         }
         return text.out.toString();
     }

@@ -148,11 +148,11 @@ public class SummaryTextTest {
 
     @Test
     public void textsThatASpreadsheetWouldRunAreDefused() {
-        assertThat(Defused.of("=1+1")).isEqualTo("'=1+1");
-        assertThat(Defused.of("@x")).isEqualTo("'@x");
-        assertThat(Defused.of("-5.00")).isEqualTo("-5.00");
-        assertThat(Defused.of("-5+cmd")).isEqualTo("'-5+cmd");
-        assertThat(Defused.of("tin")).isEqualTo("tin");
-        assertThat(Defused.of("")).isEmpty();
+        assertThat(SpreadsheetText.of("=1+1")).isEqualTo("'=1+1");
+        assertThat(SpreadsheetText.of("@x")).isEqualTo("'@x");
+        assertThat(SpreadsheetText.of("-5.00")).isEqualTo("-5.00");
+        assertThat(SpreadsheetText.of("-5+cmd")).isEqualTo("'-5+cmd");
+        assertThat(SpreadsheetText.of("tin")).isEqualTo("tin");
+        assertThat(SpreadsheetText.of("")).isEmpty();
     }
 }

@@ -133,7 +133,7 @@ public final class TextLines implements Closeable {
         return tooLong;
     }
 
-    /** True when it holds bytes that are nothing in the encoding. */
+    /** True when it has bytes that are not valid in its encoding. */
     public boolean isDamaged() {
         return damaged;
     }

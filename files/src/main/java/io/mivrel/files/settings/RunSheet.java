@@ -119,7 +119,7 @@ public record RunSheet(
             try {
                 return folder.resolve(text).normalize();
             } catch (InvalidPathException e) {
-                form.at(key, "'" + text + "' is no path", "");
+                form.at(key, "'" + text + "' is not a path", "");
                 return null;
             }
         }

@@ -52,7 +52,7 @@ final class Archive {
                             Rule.FILE_DAMAGED,
                             0,
                             "the archive has two parts '" + entry.getName() + "'",
-                            "save it anew");
+                            "save it again");
                 }
                 total += count(zip, entry, total);
             }

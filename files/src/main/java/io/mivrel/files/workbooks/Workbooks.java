@@ -52,7 +52,7 @@ public final class Workbooks {
     /** The place of the wanted sheet among those that are there, from 0. */
     static int place(List<String> sheets, String wanted) throws UnreadableFileException {
         if (sheets.isEmpty()) {
-            throw new UnreadableFileException(Rule.FILE_DAMAGED, 0, "the workbook has no sheet", "save it anew");
+            throw new UnreadableFileException(Rule.FILE_DAMAGED, 0, "the workbook has no sheet", "save it again");
         }
         if (wanted.isEmpty()) {
             return 0;

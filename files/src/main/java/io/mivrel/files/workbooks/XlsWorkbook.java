@@ -100,7 +100,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
                             Rule.FILE_KIND_DIFFERS,
                             0,
                             "the file is no workbook, or one that is locked by a password",
-                            "save it anew without a password");
+                            "save it again without a password");
                 }
                 container = opened;
                 stream = opened.createDocumentInputStream(entry);

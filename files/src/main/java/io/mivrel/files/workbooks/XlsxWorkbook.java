@@ -90,7 +90,7 @@ final class XlsxWorkbook implements Workbooks.Workbook {
             String path = target.startsWith("/") ? target.substring(1) : FOLDER + target;
             if (zip.getEntry(path) == null) {
                 throw new UnreadableFileException(
-                        Rule.FILE_DAMAGED, 0, "the workbook lacks its part '" + path + "'", "save it anew");
+                        Rule.FILE_DAMAGED, 0, "the workbook lacks its part '" + path + "'", "save it again");
             }
             return path;
         }

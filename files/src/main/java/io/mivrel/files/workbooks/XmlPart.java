@@ -24,7 +24,7 @@ final class XmlPart implements Closeable {
         ZipEntry entry = zip.getEntry(name);
         if (entry == null) {
             throw new UnreadableFileException(
-                    Rule.FILE_DAMAGED, 0, "the workbook lacks its part '" + name + "'", "save it anew");
+                    Rule.FILE_DAMAGED, 0, "the workbook lacks its part '" + name + "'", "save it again");
         }
         return new XmlPart(SafeXml.open(new BufferedInputStream(zip.getInputStream(entry), 1 << 16)));
     }

@@ -93,7 +93,11 @@ public class SettingsNodeTest {
         assertThat(layout.name()).isEqualTo("Everything");
         assertThat(layout.gives()).isSameAs(InvoiceLines.KIND);
         assertThat(layout.signs()).isEqualTo(Signs.REVERSED);
-        assertThat(layout.format()).isEqualTo(new FileFormat('\t', "ISO-8859-1", 12, "--- end", true));
+        assertThat(layout.format())
+                .isEqualTo(FileFormat.separated('\t', "ISO-8859-1")
+                        .titlesIn(12)
+                        .endingAt("--- end")
+                        .latestFirst());
         assertThat(layout.numbers().decimalMark()).isEqualTo(',');
         assertThat(layout.numbers().thousandsMark()).isEqualTo(' ');
         assertThat(layout.numbers().brackets()).isTrue();

@@ -15,7 +15,7 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.survey.Facts;
-import io.mivrel.survey.Surveyed;
+import io.mivrel.survey.SurveySource;
 import java.io.ByteArrayInputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
@@ -30,7 +30,7 @@ import java.util.List;
 import java.util.Map;
 
 /** A file on disk, of any kind, as a survey sees it. For one thread. */
-public final class SurveyedFile implements Surveyed {
+public final class SurveyFile implements SurveySource {
     private static final int HEAD = 1 << 18;
     private static final int FEW_ROWS = 400;
     private static final String SEPARATORS = ",;\t|";
@@ -40,7 +40,7 @@ public final class SurveyedFile implements Surveyed {
     private ByteCensus census = new ByteCensus();
 
     /** {@code sheet} is the sheet of a workbook by name or place; empty for the longest. */
-    public SurveyedFile(Path file, String sheet) {
+    public SurveyFile(Path file, String sheet) {
         this.file = file;
         this.sheet = sheet;
     }

@@ -3,8 +3,8 @@ package io.mivrel.survey;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 
-/** A file that is surveyed. */
-public interface Surveyed {
+/** A file to survey. */
+public interface SurveySource {
 
     /** What its beginning says. */
     Facts facts() throws IOException;

@@ -14,14 +14,14 @@ import java.util.Arrays;
 import java.util.List;
 
 /** What the shapes have in common: rows of another source, copied into rows with more cells. For one thread. */
-abstract class Shaped implements RowSource {
+abstract class ShapedRows implements RowSource {
     final RowSource inner;
     private final Row out = new Row();
     private byte[] bytes = new byte[1 << 12];
     private int length;
     private List<String> titles;
 
-    Shaped(RowSource inner) {
+    ShapedRows(RowSource inner) {
         this.inner = inner;
     }
 

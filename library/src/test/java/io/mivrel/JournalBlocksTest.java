@@ -13,10 +13,10 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /**
- * Journals of which there is nothing to tell are settled by the batch, all others one by one. A check of one's own has no
+ * Plain journals are sorted by the block, all others one by one. A check of one's own has no
  * quick look and sends every journal the long way: both ways must come to the same, whatever stands in the file.
  */
-public class JournalsByTheBatchTest {
+public class JournalBlocksTest {
     private static final String[] TEXTS = {"tin", "tin, \"best\"", "=tin", "été", "", "a text that is too long to keep"
     };
 

@@ -4,8 +4,8 @@ import io.mivrel.Outcome;
 import java.io.PrintWriter;
 
 /** Prints an outcome in the form asked for. */
-final class Printed {
-    private Printed() {}
+final class OutcomePrinter {
+    private OutcomePrinter() {}
 
     /** Answers the exit status. */
     static int outcome(Outcome outcome, boolean json, PrintWriter out) {

@@ -1,8 +1,8 @@
 package io.mivrel.report;
 
 /** Texts from outside, made harmless for a spreadsheet that opens a report. */
-final class Defused {
-    private Defused() {}
+final class SpreadsheetText {
+    private SpreadsheetText() {}
 
     /** The text with an apostrophe before it when a spreadsheet would run it as a formula. */
     static String of(String text) {
