@@ -13,9 +13,7 @@ final class ServerForTests {
 
     synchronized RegisterPlace newDatabase() throws IOException {
         if (server == null) {
-            server = EmbeddedPostgres.builder()
-                    .setLocaleConfig("locale", "C")
-                    .start();
+            server = EmbeddedPostgres.builder().setLocaleConfig("locale", "C").start();
             Runtime.getRuntime().addShutdownHook(new Thread(this::stop));
         }
         String name = "register_" + databases.incrementAndGet();
