@@ -18,89 +18,40 @@ import java.util.Set;
 /**
  * How a source file is laid out and which field comes from where. Immutable and reusable; built in code here or read
  * from YAML by the files module.
+ *
+ * @param gives the kind of its records
+ * @param account the account in the books that bank lines belong to; {@code null} for other records
+ * @param numbers how amounts are written; the decimals are those of the books, set when a run binds the layout
+ * @param signs whose plus the file's plus is
+ * @param fields where each field comes from, in the order given
+ * @param unused titles of columns that are knowingly left aside
+ * @param filters which rows are left out by what stands in them
+ * @param shapes what is done to the rows before they are flat, in order
+ * @param columnsInOrder the titles of the file that the layout was made for; empty when not kept. For comparisons only
  */
-public final class Layout {
-    private final String name;
-    private final Kind gives;
-    private final String account;
-    private final FileFormat form;
-    private final AmountFormat numbers;
-    private final Signs signs;
-    private final Map<Field, FieldSource> fields;
-    private final Set<String> unused;
-    private final List<RowFilter> filters;
-    private final List<Shape> shapes;
-    private final List<String> columnsInOrder;
-
-    private Layout(Builder builder) {
-        this.name = builder.name;
-        this.gives = builder.gives;
-        this.account = builder.account;
-        this.form = builder.form;
-        this.numbers = builder.numbers;
-        this.signs = builder.signs;
-        this.fields = Collections.unmodifiableMap(new LinkedHashMap<>(builder.fields));
-        this.unused = Collections.unmodifiableSet(new LinkedHashSet<>(builder.unused));
-        this.filters = List.copyOf(builder.filters);
-        this.shapes = List.copyOf(builder.shapes);
-        this.columnsInOrder = List.copyOf(builder.columnsInOrder);
+public record Layout(
+        String name,
+        Kind gives,
+        String account,
+        FileFormat format,
+        AmountFormat numbers,
+        Signs signs,
+        Map<Field, FieldSource> fields,
+        Set<String> unused,
+        List<RowFilter> filters,
+        List<Shape> shapes,
+        List<String> columnsInOrder) {
+    public Layout {
+        fields = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
+        unused = Collections.unmodifiableSet(new LinkedHashSet<>(unused));
+        filters = List.copyOf(filters);
+        shapes = List.copyOf(shapes);
+        columnsInOrder = List.copyOf(columnsInOrder);
     }
 
     /** Starts a layout that gives records of a kind, such as {@code BankLines.KIND}. */
     public static Builder named(String name, Kind gives) {
         return new Builder(name, gives);
-    }
-
-    public String name() {
-        return name;
-    }
-
-    public Kind gives() {
-        return gives;
-    }
-
-    /** The account in the books that bank lines belong to; {@code null} for other records. */
-    public String account() {
-        return account;
-    }
-
-    public FileFormat format() {
-        return form;
-    }
-
-    /** How amounts are written; the decimals are those of the books, set when a run binds the layout. */
-    public AmountFormat numbers() {
-        return numbers;
-    }
-
-    /** Whose plus the file's plus is. */
-    public Signs signs() {
-        return signs;
-    }
-
-    /** In the order given. */
-    public Map<Field, FieldSource> fields() {
-        return fields;
-    }
-
-    /** Titles of columns that are knowingly left aside. */
-    public Set<String> unused() {
-        return unused;
-    }
-
-    /** Which rows are left out by what stands in them. */
-    public List<RowFilter> filters() {
-        return filters;
-    }
-
-    /** What is done to the rows before they are flat, in order. */
-    public List<Shape> shapes() {
-        return shapes;
-    }
-
-    /** The titles of the file that the layout was made for, in order; empty when not kept. For comparisons only. */
-    public List<String> columnsInOrder() {
-        return columnsInOrder;
     }
 
     /** What is missing for the layout to give whole records, in words; empty when nothing is. */
@@ -201,7 +152,8 @@ public final class Layout {
 
         /** For readers of settings files, which report the gaps themselves. */
         public Layout buildUnchecked() {
-            return new Layout(this);
+            return new Layout(
+                    name, gives, account, form, numbers, signs, fields, unused, filters, shapes, columnsInOrder);
         }
     }
 }

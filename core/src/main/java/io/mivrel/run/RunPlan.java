@@ -13,110 +13,46 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Objects;
 
-/** Everything a run needs, frozen. */
-public final class RunPlan {
-    private final String name;
-    private final Books books;
-    private final List<Input> inputs;
-    private final CodingTable coding;
-    private final String suspense;
-    private final DateWindow dates;
-    private final List<DeliveryTarget> targets;
-    private final List<Check> ownChecks;
-    private final boolean holdsEverything;
-    private final long first;
-    private final DocumentHistory history;
-    private final Publication publication;
-    private final boolean checksOnly;
-    private final int documentsKept;
-
-    private RunPlan(Builder builder) {
-        this.name = builder.name;
-        this.books = builder.books;
-        this.inputs = List.copyOf(builder.inputs);
-        this.coding = builder.coding;
-        this.suspense = builder.suspense;
-        this.dates = builder.dates;
-        this.targets = List.copyOf(builder.targets);
-        this.ownChecks = List.copyOf(builder.ownChecks);
-        this.holdsEverything = builder.holdsEverything;
-        this.first = builder.first;
-        this.history = builder.history;
-        this.publication = builder.publication;
-        this.checksOnly = builder.checksOnly;
-        this.documentsKept = builder.documentsKept;
+/**
+ * Everything a run needs, frozen.
+ *
+ * @param books what is checked against
+ * @param inputs the files, in order; all of one kind and one currency
+ * @param coding {@code null} when nothing is coded
+ * @param suspense the account of what nothing decides; {@code null} to hold it
+ * @param dates the wanted dates
+ * @param targets what is delivered where
+ * @param ownChecks checks beside the standard ones
+ * @param holdsEverything true when one blocker stops the whole delivery
+ * @param first at most this many documents are delivered, as a pilot; 0 for all
+ * @param history what earlier runs delivered
+ * @param publication who hears of the files' names
+ * @param checksOnly true when nothing is delivered
+ * @param documentsKept how many documents are reported one by one; 0 for none
+ */
+public record RunPlan(
+        String name,
+        Books books,
+        List<Input> inputs,
+        CodingTable coding,
+        String suspense,
+        DateWindow dates,
+        List<DeliveryTarget> targets,
+        List<Check> ownChecks,
+        boolean holdsEverything,
+        long first,
+        DocumentHistory history,
+        Publication publication,
+        boolean checksOnly,
+        int documentsKept) {
+    public RunPlan {
+        inputs = List.copyOf(inputs);
+        targets = List.copyOf(targets);
+        ownChecks = List.copyOf(ownChecks);
     }
 
     public static Builder named(String name, Books books) {
         return new Builder(name, books);
-    }
-
-    public String name() {
-        return name;
-    }
-
-    /** What is checked against. */
-    public Books books() {
-        return books;
-    }
-
-    /** The files, in order; all of one kind and one currency. */
-    public List<Input> inputs() {
-        return inputs;
-    }
-
-    /** {@code null} when nothing is coded. */
-    public CodingTable coding() {
-        return coding;
-    }
-
-    /** The account of what nothing decides; {@code null} to hold it. */
-    public String suspense() {
-        return suspense;
-    }
-
-    /** The wanted dates. */
-    public DateWindow dates() {
-        return dates;
-    }
-
-    public List<DeliveryTarget> targets() {
-        return targets;
-    }
-
-    /** Checks beside the standard ones. */
-    public List<Check> ownChecks() {
-        return ownChecks;
-    }
-
-    /** True when one blocker stops the whole delivery. */
-    public boolean holdsEverything() {
-        return holdsEverything;
-    }
-
-    /** At most this many documents are delivered, as a pilot; 0 for all. */
-    public long first() {
-        return first;
-    }
-
-    /** What earlier runs delivered. */
-    public DocumentHistory history() {
-        return history;
-    }
-
-    /** Who hears of the files' names. */
-    public Publication publication() {
-        return publication;
-    }
-
-    /** True when nothing is delivered. */
-    public boolean checksOnly() {
-        return checksOnly;
-    }
-
-    /** How many documents are reported one by one; 0 for none. */
-    public int documentsKept() {
-        return documentsKept;
     }
 
     /** The kind, which all inputs share. */
@@ -291,7 +227,21 @@ public final class RunPlan {
         }
 
         public RunPlan build() {
-            return new RunPlan(this);
+            return new RunPlan(
+                    name,
+                    books,
+                    inputs,
+                    coding,
+                    suspense,
+                    dates,
+                    targets,
+                    ownChecks,
+                    holdsEverything,
+                    first,
+                    history,
+                    publication,
+                    checksOnly,
+                    documentsKept);
         }
     }
 }
