@@ -24,10 +24,12 @@ import io.mivrel.model.Posting;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.run.RunReport;
 import io.mivrel.run.SortedDocument;
 import io.mivrel.run.SortedDocument.Disposition;
+import io.mivrel.text.AmountFormat;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.math.BigDecimal;
@@ -253,6 +255,40 @@ public class InCodeTest {
                 .run();
         assertThat(folder.resolve("out/b.csv")).hasContent("amount,department\n5.00,SHOP");
         assertThat(folder.resolve("out/j.csv")).hasContent("amount,department\n5.00,\n-5.00,SHOP");
+    }
+
+    @Test
+    public void formsAreToldOneThingAtATime() throws IOException {
+        Layout layout = Layout.named("bank", BankLines.KIND)
+                .account("1200")
+                .format(FileFormat.separated(';', "UTF-8").titlesIn(2).endingAt("Total"))
+                .numbers(AmountFormat.marked(2, ',', '.').withBrackets().withTrailingMinus())
+                .field(BankLines.DATE, FieldSource.date("date", "uuuu-MM-dd"))
+                .field(BankLines.NARRATIVE, "text")
+                .field(BankLines.AMOUNT, "amount")
+                .build();
+        Path file = file(
+                "Larkmoor;;",
+                "date;text;amount",
+                "2027-03-01;shop;1.005,00",
+                "2027-03-02;shop;7,00-",
+                "2027-03-03;shop;(8,00)",
+                "Total;;");
+        DeliveryFormat form = DeliveryFormat.csv("b-{part}.csv")
+                .with('|', "UTF-8", "\n")
+                .withoutTitles()
+                .inParts(2);
+        Delivery lines = Delivery.named("lines", BankLines.KIND)
+                .format(form)
+                .column("date", BankLines.DATE)
+                .column("amount", BankLines.AMOUNT)
+                .build();
+        Mivrel.named("Lines", BOOKS)
+                .takeIn(file, layout)
+                .deliver(lines, folder.resolve("out"))
+                .run();
+        assertThat(Files.readString(folder.resolve("out/b-1.csv"))).isEqualTo("2027-03-01|1005.00\n2027-03-02|-7.00\n");
+        assertThat(Files.readString(folder.resolve("out/b-2.csv"))).isEqualTo("2027-03-03|-8.00\n");
     }
 
     @Test

@@ -13,14 +13,14 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /**
- * Plain journals are sorted by the block, all others one by one. A check of one's own has no
- * quick look and sends every journal the long way: both ways must come to the same, whatever stands in the file.
+ * Plain journals are sorted by the block, all others one by one. A run that keeps its documents makes an object of each: both
+ * ways must come to the same, whatever stands in the file.
  */
 public class JournalBlocksTest {
     private static final String[] TEXTS = {"tin", "tin, \"best\"", "=tin", "été", "", "a text that is too long to keep"
     };
 
-    /** The lines of some vouchers of every fate, among many good ones. */
+    /** The lines of some vouchers with every fault, among many good ones. */
     private static List<String> lines(long seed, int vouchers) {
         Random random = new Random(seed);
         List<String> lines = new ArrayList<>();
@@ -80,14 +80,14 @@ public class JournalBlocksTest {
     }
 
     private static RunReport oneByOne(Workshop workshop) throws Exception {
-        return workshop.open("journal").check((document, findings) -> {}).run().report();
+        return workshop.open("journal").keepDocuments(1_000_000).run().report();
     }
 
-    private static void assertSame(RunReport batches, RunReport single) {
-        assertThat(figures(batches)).isEqualTo(figures(single));
-        assertThat(batches.findings().worstFirst()).isEqualTo(single.findings().worstFirst());
-        assertThat(batches.findings().counts()).isEqualTo(single.findings().counts());
-        assertThat(batches.heldRows().get("journal.csv").rows())
+    private static void assertSame(RunReport blocks, RunReport single) {
+        assertThat(figures(blocks)).isEqualTo(figures(single));
+        assertThat(blocks.findings().worstFirst()).isEqualTo(single.findings().worstFirst());
+        assertThat(blocks.findings().counts()).isEqualTo(single.findings().counts());
+        assertThat(blocks.heldRows().get("journal.csv").rows())
                 .isEqualTo(single.heldRows().get("journal.csv").rows());
     }
 
@@ -99,10 +99,10 @@ public class JournalBlocksTest {
                 + report.before().documents() + " " + report.before().totals();
     }
 
-    private static void assertSameFiles(Workshop batches, Workshop single, int files) throws Exception {
-        assertThat(batches.names("out")).hasSize(files).isEqualTo(single.names("out"));
-        for (String name : batches.names("out")) {
-            assertThat(batches.bytes("out/" + name)).isEqualTo(single.bytes("out/" + name));
+    private static void assertSameFiles(Workshop blocks, Workshop single, int files) throws Exception {
+        assertThat(blocks.names("out")).hasSize(files).isEqualTo(single.names("out"));
+        for (String name : blocks.names("out")) {
+            assertThat(blocks.bytes("out/" + name)).isEqualTo(single.bytes("out/" + name));
         }
     }
 
@@ -114,13 +114,13 @@ public class JournalBlocksTest {
     @Test(dataProvider = "ledgers")
     public void bothWaysComeToTheSame(long seed, String encoding) throws Exception {
         List<String> lines = lines(seed, 1600);
-        Workshop batches = workshop(lines, encoding);
+        Workshop blocks = workshop(lines, encoding);
         Workshop single = workshop(lines, encoding);
-        RunReport batched = batches.run("journal").report();
-        assertSame(batched, oneByOne(single));
-        assertSameFiles(batches, single, 1);
-        assertThat(batched.clear().documents()).isBetween(1200L, 1500L);
-        assertThat(batched.findings().counts())
+        RunReport byBlock = blocks.run("journal").report();
+        assertSame(byBlock, oneByOne(single));
+        assertSameFiles(blocks, single, 1);
+        assertThat(byBlock.clear().documents()).isBetween(1200L, 1500L);
+        assertThat(byBlock.findings().counts())
                 .containsKeys(
                         Rule.VALUE_MISSING,
                         Rule.PERIOD_CLOSED,
@@ -142,20 +142,20 @@ public class JournalBlocksTest {
         for (int i = 0; i < 40; i++) {
             Collections.swap(lines, 100 + 53 * i, 200 + 53 * i);
         }
-        Workshop batches = workshop(lines, "UTF-8");
+        Workshop blocks = workshop(lines, "UTF-8");
         Workshop single = workshop(lines, "UTF-8");
-        RunReport batched = batches.run("journal").report();
-        assertSame(batched, oneByOne(single));
-        assertSameFiles(batches, single, 1);
-        assertThat(batched.findings().counts().get(Rule.REFERENCE_RETURNS)).isBetween(20L, 80L);
+        RunReport byBlock = blocks.run("journal").report();
+        assertSame(byBlock, oneByOne(single));
+        assertSameFiles(blocks, single, 1);
+        assertThat(byBlock.findings().counts().get(Rule.REFERENCE_RETURNS)).isBetween(20L, 80L);
     }
 
     @Test
     public void aSecondRunKnowsWhatWasDeliveredAndWhatHasChanged() throws Exception {
         List<String> lines = lines(6, 800);
-        Workshop batches = workshop(lines, "UTF-8");
+        Workshop blocks = workshop(lines, "UTF-8");
         Workshop single = workshop(lines, "UTF-8");
-        long delivered = batches.run("journal").report().clear().documents();
+        long delivered = blocks.run("journal").report().clear().documents();
         oneByOne(single);
         List<String> corrected = new ArrayList<>(lines);
         // Twenty vouchers come with other figures, and a hundred new ones stand behind the old.
@@ -167,13 +167,13 @@ public class JournalBlocksTest {
         for (int v = 9001; v <= 9100; v++) {
             voucher(v, random, corrected);
         }
-        RunReport batched = file(batches, corrected).run("journal").report();
-        assertSame(batched, oneByOne(file(single, corrected)));
-        assertSameFiles(batches, single, 2);
-        assertThat(batched.before().documents()).isBetween(delivered - 20, delivered - 10);
-        assertThat(batched.findings().counts().get(Rule.CHANGED_SINCE_DELIVERED))
+        RunReport byBlock = file(blocks, corrected).run("journal").report();
+        assertSame(byBlock, oneByOne(file(single, corrected)));
+        assertSameFiles(blocks, single, 2);
+        assertThat(byBlock.before().documents()).isBetween(delivered - 20, delivered - 10);
+        assertThat(byBlock.findings().counts().get(Rule.CHANGED_SINCE_DELIVERED))
                 .isBetween(10L, 20L);
-        assertThat(batched.clear().documents()).isBetween(70L, 100L);
+        assertThat(byBlock.clear().documents()).isBetween(70L, 100L);
     }
 
     private static int firstOf(String voucher, List<String> lines) {

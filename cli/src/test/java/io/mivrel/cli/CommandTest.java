@@ -20,14 +20,14 @@ import tools.jackson.databind.ObjectMapper;
 
 /** The command as a person meets it: what it prints, where, and with which exit status. */
 public class CommandTest {
-    private record OutcomePrinter(int status, String out, String err) {}
+    private record CommandOutput(int status, String out, String err) {}
 
-    private static OutcomePrinter mivrel(Object... args) {
+    private static CommandOutput mivrel(Object... args) {
         StringWriter out = new StringWriter();
         StringWriter err = new StringWriter();
         String[] words = Stream.of(args).map(Object::toString).toArray(String[]::new);
         int status = Main.execute(new PrintWriter(out), new PrintWriter(err), words);
-        return new OutcomePrinter(status, out.toString(), err.toString());
+        return new CommandOutput(status, out.toString(), err.toString());
     }
 
     private static Path demo() throws IOException {
@@ -47,7 +47,7 @@ public class CommandTest {
         Path folder = demo();
         Path bank = folder.resolve("inbox/current-2027-03.csv");
         Path layout = folder.resolve("proposed.yaml");
-        OutcomePrinter printed = mivrel("survey", bank, "--preview", "2", "--write", layout);
+        CommandOutput printed = mivrel("survey", bank, "--preview", "2", "--write", layout);
         assertThat(printed.status()).isEqualTo(1);
         assertThat(printed.err()).isEmpty();
         assertThat(printed.out())
@@ -74,7 +74,7 @@ public class CommandTest {
         assertThat(mivrel("survey", folder.resolve("none.csv")).status()).isEqualTo(3);
         assertThat(mivrel("survey", folder).err()).contains("folder");
         replace(folder.resolve("bank.yaml"), "layouts/wexcombe-current.yaml", "proposed.yaml");
-        OutcomePrinter refused = mivrel("check", folder.resolve("bank.yaml"));
+        CommandOutput refused = mivrel("check", folder.resolve("bank.yaml"));
         assertThat(refused.status()).isEqualTo(2);
         assertThat(refused.err()).contains("'account' is a question that is not answered");
     }
@@ -82,7 +82,7 @@ public class CommandTest {
     @Test
     public void theDemoTellsTheWholeStory() throws IOException {
         Path folder = Files.createTempDirectory("mivrel with spaces").resolve("try");
-        OutcomePrinter printed = mivrel("demo", folder);
+        CommandOutput printed = mivrel("demo", folder);
         assertThat(printed.status()).isZero();
         assertThat(printed.err()).isEmpty();
         assertThat(printed.out())
@@ -110,7 +110,7 @@ public class CommandTest {
         replace(folder.resolve("inbox/ledger-2027-q1.csv"), ",6215,", ",6200,");
         replace(folder.resolve("inbox/ledger-2027-q1.csv"), ",736.40,", ",763.40,");
         replace(folder.resolve("inbox/ledger-2027-q1.csv"), ",5200,", ",5020,");
-        OutcomePrinter corrected = mivrel("run", folder.resolve("ledger.yaml"));
+        CommandOutput corrected = mivrel("run", folder.resolve("ledger.yaml"));
         assertThat(corrected.out()).contains("accounted   504 rows = 13 clear + 0 held + 491 left out");
         assertThat(corrected.status()).isZero();
     }
@@ -120,7 +120,7 @@ public class CommandTest {
         Path folder = demo();
         replace(folder.resolve("bank.yaml"), "run: March", "rnu: March");
         replace(folder.resolve("layouts/wexcombe-current.yaml"), "column: Booked", "colum: Booked");
-        OutcomePrinter printed = mivrel("run", folder.resolve("bank.yaml"));
+        CommandOutput printed = mivrel("run", folder.resolve("bank.yaml"));
         assertThat(printed.status()).isEqualTo(2);
         assertThat(printed.out()).isEmpty();
         assertThat(printed.err())
@@ -145,7 +145,7 @@ public class CommandTest {
 
     @Test(dataProvider = "misuses")
     public void wrongUseIsStatusTwoAndSaysHow(Object[] args) {
-        OutcomePrinter printed = mivrel(args);
+        CommandOutput printed = mivrel(args);
         assertThat(printed.status()).isEqualTo(2);
         assertThat(printed.out()).isEmpty();
         assertThat(printed.err()).contains("mivrel");
@@ -155,7 +155,7 @@ public class CommandTest {
     public void aFailingFileIsStatusThreeInOneLine() throws IOException {
         Path folder = demo();
         Files.delete(folder.resolve("inbox/ledger-2027-q1.csv"));
-        OutcomePrinter gone = mivrel("run", folder.resolve("ledger.yaml"));
+        CommandOutput gone = mivrel("run", folder.resolve("ledger.yaml"));
         assertThat(gone.status()).isEqualTo(3);
         assertThat(gone.err().lines()).hasSize(1);
         assertThat(gone.err()).contains("ledger-2027-q1.csv: there is no such file");
@@ -186,7 +186,7 @@ public class CommandTest {
     public void badInputIsAFindingAndDeliversNothing(String content, String rule) throws IOException {
         Path folder = demo();
         Files.writeString(folder.resolve("inbox/ledger-2027-q1.csv"), content);
-        OutcomePrinter printed = mivrel("run", folder.resolve("ledger.yaml"));
+        CommandOutput printed = mivrel("run", folder.resolve("ledger.yaml"));
         assertThat(printed.status()).isEqualTo(1);
         assertThat(printed.out()).contains(rule).contains("inbox/ledger-2027-q1.csv");
         assertThat(printed.err()).isEmpty();
@@ -198,7 +198,7 @@ public class CommandTest {
     @Test
     public void jsonSaysTheSame() throws IOException {
         Path folder = demo();
-        OutcomePrinter printed = mivrel("check", folder.resolve("bank.yaml"), "--json");
+        CommandOutput printed = mivrel("check", folder.resolve("bank.yaml"), "--json");
         JsonNode json = new ObjectMapper().readTree(printed.out());
         assertThat(json.get("format").asString()).isEqualTo("mivrel-outcome");
         assertThat(json.get("status").asInt()).isEqualTo(printed.status()).isEqualTo(1);
@@ -212,14 +212,14 @@ public class CommandTest {
 
     @Test
     public void allCommandsAreListedAndAWrongOneIsAnsweredWithThem() {
-        for (OutcomePrinter printed : List.of(mivrel("--help"), mivrel("help"))) {
+        for (CommandOutput printed : List.of(mivrel("--help"), mivrel("help"))) {
             assertThat(printed.status()).isZero();
             assertThat(printed.out()).contains("  demo ", "  survey ", "  check ", "  run ", "  help ");
         }
-        OutcomePrinter wrong = mivrel("chekc", "bank.yaml");
+        CommandOutput wrong = mivrel("chekc", "bank.yaml");
         assertThat(wrong.status()).isEqualTo(2);
         assertThat(wrong.err()).contains("chekc", "mivrel check");
-        OutcomePrinter bare = mivrel();
+        CommandOutput bare = mivrel();
         assertThat(bare.status()).isEqualTo(2);
         assertThat(bare.err()).contains("  survey ");
     }
@@ -228,7 +228,7 @@ public class CommandTest {
     public void helpTeachesByExample() {
         assertThat(mivrel("--help").out()).contains("mivrel demo", "mivrel check bank.yaml", "Exit status");
         for (String command : List.of("demo", "survey", "check", "run")) {
-            OutcomePrinter printed = mivrel(command, "--help");
+            CommandOutput printed = mivrel(command, "--help");
             assertThat(printed.status()).isZero();
             assertThat(printed.out()).contains("Examples:", "  mivrel " + command);
             assertThat(mivrel("help", command).out()).isEqualTo(printed.out());
@@ -272,7 +272,7 @@ public class CommandTest {
                 "ledger-2027-q1.prn",
                 "payroll-2027-03.xlsx",
                 "orders-heads.csv")) {
-            OutcomePrinter printed = mivrel("survey", folder.resolve("inbox").resolve(file), "--preview", "2");
+            CommandOutput printed = mivrel("survey", folder.resolve("inbox").resolve(file), "--preview", "2");
             assertThat(printed.status()).as(printed.out() + printed.err()).isEqualTo(1);
             assertThat(printed.out()).contains("kind ", "question", "next: mivrel survey");
             assertThat(printed.out().lines()).allMatch(line -> line.length() < 200);
@@ -289,14 +289,14 @@ public class CommandTest {
         Path folder = demo();
         Path bank = folder.resolve("inbox/current-2027-03.csv");
         Path layout = folder.resolve("layouts/wexcombe-current.yaml");
-        OutcomePrinter same = mivrel("survey", bank, "--like", layout);
+        CommandOutput same = mivrel("survey", bank, "--like", layout);
         assertThat(same.status()).as(same.out() + same.err()).isZero();
         assertThat(same.out()).contains("the layout reads this file");
         replace(layout, "[Details, Cheque]", "[Detail, Cheque]");
-        OutcomePrinter renamed = mivrel("survey", bank, "--like", layout);
+        CommandOutput renamed = mivrel("survey", bank, "--like", layout);
         assertThat(renamed.status()).isEqualTo(1);
         assertThat(renamed.out()).contains("renamed: 'Detail' is probably 'Details' now");
-        OutcomePrinter none = mivrel("survey", bank, "--like", folder.resolve("none.yaml"));
+        CommandOutput none = mivrel("survey", bank, "--like", folder.resolve("none.yaml"));
         assertThat(none.status()).isEqualTo(2);
         assertThat(none.err()).contains("there is no such file");
     }

@@ -16,8 +16,8 @@ final class Accounting {
                     file.leftOut().values().stream().mapToLong(Long::longValue).sum();
             require(file.rows() == file.records() + leftOut + file.unreadable(), "rows of a file", report);
         }
-        long fates = report.clear().rows() + report.held().rows() + report.rowsLeftOut();
-        require(report.rowsRead() == fates, "rows read and accounted for", report);
+        long sorted = report.clear().rows() + report.held().rows() + report.rowsLeftOut();
+        require(report.rowsRead() == sorted, "rows read and accounted for", report);
         Totals documents = new Totals(report.currency());
         documents.add(report.clear().recordTotals());
         documents.add(report.held().recordTotals());

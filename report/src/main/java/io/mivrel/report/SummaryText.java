@@ -63,8 +63,8 @@ public final class SummaryText {
         if (report.rowsLeftOut() > 0) {
             line("left out", rowCount(report.rowsLeftOut()) + "   " + Words.causes(report.leftOut()));
         }
-        fate("clear", report.clear());
-        fate("held", report.held());
+        count("clear", report.clear());
+        count("held", report.held());
         line(
                 "accounted",
                 String.format(
@@ -87,22 +87,22 @@ public final class SummaryText {
         return again == 0 ? "" : "; fanned out of " + rows(report.rowsRead() - again);
     }
 
-    private void fate(String name, DocumentCount fate) {
-        if (fate.rows() == 0 && !name.equals("clear")) {
+    private void count(String name, DocumentCount count) {
+        if (count.rows() == 0 && !name.equals("clear")) {
             return;
         }
         // Figures of clear and held stand under one another.
-        Totals totals = fate.totals();
+        Totals totals = count.totals();
         Totals clear = report.clear().totals();
         Totals held = report.held().totals();
         String amounts = words.plus() + " " + under(money(totals.debit()), money(clear.debit()), money(held.debit()))
                 + "   " + words.minus() + " "
                 + under(money(totals.credit()), money(clear.credit()), money(held.credit()));
         String documents = under(
-                documents(fate.documents()),
+                documents(count.documents()),
                 documents(report.clear().documents()),
                 documents(report.held().documents()));
-        line(name, rowCount(fate.rows()) + "   " + documents + "   " + amounts);
+        line(name, rowCount(count.rows()) + "   " + documents + "   " + amounts);
     }
 
     private String documents(long count) {
