@@ -197,11 +197,11 @@ public class RandomBankTest {
     }
 
     @Test
-    public void linesSettledByTheBatchFareAsThoseSettledOneByOne() throws Exception {
-        Workshop batches = mixed(5000);
+    public void linesByTheBlockComeToTheSameAsOneByOne() throws Exception {
+        Workshop blocks = mixed(5000);
         Workshop single = mixed(5000);
-        RunReport quick = batches.run("bank").report();
-        // A check of one's own has no quick look, so that every line becomes a document.
+        RunReport quick = blocks.run("bank").report();
+        // To keep its documents, a run makes an object of every line.
         RunReport slow = single.open("bank").keepDocuments(1_000_000).run().report();
         assertThat(quick.clear().documents()).isBetween(1000L, 4000L);
         for (boolean first : new boolean[] {true, false}) {
@@ -217,10 +217,10 @@ public class RandomBankTest {
             assertThat(quick.clear().firstDate()).isEqualTo(slow.clear().firstDate());
             assertThat(quick.findings().worstFirst()).isEqualTo(slow.findings().worstFirst());
             if (first) {
-                String name = batches.names("out").get(0);
-                assertThat(batches.read("out/" + name)).isEqualTo(single.read("out/" + name));
+                String name = blocks.names("out").get(0);
+                assertThat(blocks.read("out/" + name)).isEqualTo(single.read("out/" + name));
                 // The other way round each knows what the first run delivered.
-                quick = batches.open("bank").keepDocuments(1_000_000).run().report();
+                quick = blocks.open("bank").keepDocuments(1_000_000).run().report();
                 slow = single.run("bank").report();
                 assertThat(slow.before().documents()).isBetween(1000L, 4000L);
             }
