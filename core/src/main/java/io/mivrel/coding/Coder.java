@@ -38,9 +38,9 @@ public final class Coder {
             }
         }
         atWords = PhraseAutomaton.atWords(
-                words.stream().filter(p -> !p.openStart()).toList());
+                words.stream().filter(p -> !p.openStart()).toList(), limits);
         anywhere = PhraseAutomaton.anywhere(
-                words.stream().filter(Phrase::openStart).toList());
+                words.stream().filter(Phrase::openStart).toList(), limits);
         wordless = bare.stream().mapToInt(Integer::intValue).toArray();
     }
 

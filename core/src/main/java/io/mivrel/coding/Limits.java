@@ -25,6 +25,11 @@ final class Limits {
         }
     }
 
+    /** True when the entry takes amounts of this direction. */
+    boolean take(int entry, boolean out) {
+        return (out ? leastOut : leastIn)[entry] != Long.MAX_VALUE;
+    }
+
     /** True when the entry takes a line of this amount. */
     boolean fit(int entry, long amount) {
         long size = Math.abs(amount);

@@ -15,47 +15,55 @@ import java.util.stream.Collectors;
  * compared without regard to case, and every run of blanks counts as one. Immutable once built.
  */
 final class PhraseAutomaton {
-    /** Classes of characters that stand in no phrase. */
-    private static final char OTHER = 0;
+    /** Columns of a row of steps that tell the smallest owner of a phrase which the state ends, by direction. */
+    private static final int IN = 0;
 
-    private static final char OTHER_WORD = 1;
+    private static final int OUT = 2;
+    /** Beside them, that of a phrase which the next character may continue. */
+    private static final int OPEN = 1;
+
+    /** The columns after them are classes of characters; the first two, characters that stand in no phrase. */
+    private static final char OTHER = 4;
+
+    private static final char OTHER_WORD = 5;
+    private static final char FIRST_LETTER = 6;
+
+    private static final int NONE = Integer.MAX_VALUE;
 
     private static final char NO_BREAK_SPACE = 0xA0;
 
     /** The class of each character of the basic plane up to the last that stands in a phrase. */
     private final char[] classes;
 
-    private final int shift;
-    /** Where each state goes by each class. */
-    private final int[] next;
+    /** What a character of ASCII makes of an owner that it may not follow: all bits for a letter or digit, none else. */
+    private final int[] goesOn;
 
+    /** For each state, that is the place where its row begins: owners of the phrases it ends, and the next state by class. */
+    private final int[] steps;
+
+    private final int width;
+    /** The phrases that each state ends. */
     private final Phrase[][] found;
-    /** The smallest owner of a phrase that each state ends. */
-    private final int[] firstOwner;
 
-    /** The first state, shifted as all are, that ends a phrase; all after it do too. */
-    private final int firstFound;
-
-    private PhraseAutomaton(char[] classes, int shift, int[] next, Phrase[][] found, int firstFound) {
+    private PhraseAutomaton(char[] classes, int[] steps, int width, Phrase[][] found) {
         this.classes = classes;
-        this.shift = shift;
-        this.next = next;
+        this.steps = steps;
+        this.width = width;
         this.found = found;
-        this.firstOwner = Arrays.stream(found)
-                .mapToInt(ends ->
-                        Arrays.stream(ends).mapToInt(Phrase::owner).min().orElse(Integer.MAX_VALUE))
-                .toArray();
-        this.firstFound = firstFound;
+        goesOn = new int[0x80];
+        for (int c = 0; c < goesOn.length; c++) {
+            goesOn[c] = Phrase.isWord(c) ? NONE : 0;
+        }
     }
 
     /** For phrases that begin at the beginning of a word. */
-    static PhraseAutomaton atWords(List<Phrase> phrases) {
-        return new Builder(false).build(phrases);
+    static PhraseAutomaton atWords(List<Phrase> phrases, Limits limits) {
+        return new Builder(false, limits).build(phrases);
     }
 
     /** For phrases that may begin within a word too. */
-    static PhraseAutomaton anywhere(List<Phrase> phrases) {
-        return new Builder(true).build(phrases);
+    static PhraseAutomaton anywhere(List<Phrase> phrases, Limits limits) {
+        return new Builder(true, limits).build(phrases);
     }
 
     /**
@@ -63,38 +71,50 @@ final class PhraseAutomaton {
      * {@code limit} when there is none.
      */
     int first(byte[] text, int from, int to, int limit, Limits limits, long amount) {
-        if (firstFound == next.length) {
+        if (found.length == 1) {
             return limit;
         }
-        final int[] steps = next;
+        // Which owner is the smallest is worked out without a branch: where a phrase ends is hard to foresee.
+        final int[] table = steps;
         final char[] classOf = classes;
-        final int ends = firstFound;
+        final int owner = amount < 0 ? OUT : IN;
         int best = limit;
         int state = 0;
+        int ended = NONE;
         for (int i = from; i < to; i++) {
             byte b = text[i];
             if (b < 0) {
-                return firstWide(text, from, to, limit, limits, amount);
+                return byPhrase(text, from, to, limit, limits, amount);
             }
-            state = steps[state + classOf[b]];
-            if (state >= ends && firstOwner[state >>> shift] < best) {
-                best = best(text, i + 1, to, state, best, limits, amount);
-            }
+            best = Math.min(best, ended | goesOn[b]);
+            state = table[state + classOf[b]];
+            ended = table[state + owner];
+            best = Math.min(best, table[state + owner + OPEN]);
         }
-        return best;
+        best = Math.min(best, ended);
+        return best == limit || limits.fit(best, amount) ? best : byPhrase(text, from, to, limit, limits, amount);
     }
 
-    // The same for texts with characters beyond ASCII, from the beginning.
-    private int firstWide(byte[] text, int from, int to, int limit, Limits limits, long amount) {
+    // The same by looking at each phrase found: for texts beyond ASCII and where the smallest owner takes other
+    // amounts.
+    private int byPhrase(byte[] text, int from, int to, int limit, Limits limits, long amount) {
         int best = limit;
         int state = 0;
         int i = from;
         while (i < to) {
             int c = Spans.codePoint(text, i);
             i += Spans.length(text[i]);
-            state = next[state + classOf(c)];
-            if (state >= firstFound) {
-                best = best(text, i, to, state, best, limits, amount);
+            state = steps[state + classOf(c)];
+            Phrase[] ends = found[state / width];
+            if (ends.length > 0) {
+                boolean wordGoesOn = i < to && isWord(text, i);
+                for (Phrase phrase : ends) {
+                    if (phrase.owner() < best
+                            && (phrase.openEnd() || !wordGoesOn)
+                            && limits.fit(phrase.owner(), amount)) {
+                        best = phrase.owner();
+                    }
+                }
             }
         }
         return best;
@@ -102,17 +122,6 @@ final class PhraseAutomaton {
 
     private int classOf(int c) {
         return c < classes.length ? classes[c] : Character.isLetterOrDigit(c) ? OTHER_WORD : OTHER;
-    }
-
-    private int best(byte[] text, int end, int to, int state, int before, Limits limits, long amount) {
-        boolean wordGoesOn = end < to && isWord(text, end);
-        int best = before;
-        for (Phrase phrase : found[state >>> shift]) {
-            if (phrase.owner() < best && (phrase.openEnd() || !wordGoesOn) && limits.fit(phrase.owner(), amount)) {
-                best = phrase.owner();
-            }
-        }
-        return best;
     }
 
     private static boolean isWord(byte[] text, int at) {
@@ -128,7 +137,10 @@ final class PhraseAutomaton {
 
         private final int within;
 
-        Builder(boolean anywhere) {
+        private final Limits limits;
+
+        Builder(boolean anywhere, Limits limits) {
+            this.limits = limits;
             within = anywhere ? start : newState();
         }
 
@@ -159,66 +171,56 @@ final class PhraseAutomaton {
                     .sorted()
                     .map(String::valueOf)
                     .collect(Collectors.joining());
-            int width = letters.length() + 2;
-            int[] next = new int[children.size() * width];
+            char[] classes = classes(letters);
+            int width = FIRST_LETTER + letters.length();
+            int[] steps = new int[Math.multiplyExact(children.size(), width)];
             int[] fail = new int[children.size()];
             boolean[] endsInBlank = new boolean[children.size()];
-            int blank = letters.indexOf(' ') + 2;
-            for (int c = 0; c < width; c++) {
-                boolean word = c < 2 ? c == OTHER_WORD : Character.isLetterOrDigit(letters.charAt(c - 2));
-                next[start * width + c] = word ? within : start;
-                next[within * width + c] = word ? within : start;
+            for (int c = OTHER; c < width; c++) {
+                boolean word = c < FIRST_LETTER
+                        ? c == OTHER_WORD
+                        : Character.isLetterOrDigit(letters.charAt(c - FIRST_LETTER));
+                steps[start * width + c] = steps[within * width + c] = word ? within * width : start * width;
             }
             ArrayDeque<Integer> queue = new ArrayDeque<>(List.of(start));
             while (!queue.isEmpty()) {
                 int state = queue.remove();
                 if (state != start) {
                     targets.get(state).addAll(targets.get(fail[state]));
-                    System.arraycopy(next, fail[state] * width, next, state * width, width);
+                    System.arraycopy(steps, fail[state] * width, steps, state * width, width);
                     if (endsInBlank[state]) {
                         // A run of blanks counts as one.
-                        next[state * width + blank] = state;
+                        steps[state * width + classes[' ']] = state * width;
                     }
                 }
                 for (Map.Entry<Character, Integer> child : children.get(state).entrySet()) {
-                    int step = state * width + letters.indexOf(child.getKey()) + 2;
+                    int step = state * width + classes[child.getKey()];
                     // What the text would stand at if no phrase had begun here.
-                    fail[child.getValue()] = next[step];
+                    fail[child.getValue()] = steps[step] / width;
                     endsInBlank[child.getValue()] = child.getKey() == ' ';
-                    next[step] = child.getValue();
+                    steps[step] = child.getValue() * width;
                     queue.add(child.getValue());
                 }
             }
-            return renumbered(classes(letters), width, next);
+            Phrase[][] found = new Phrase[children.size()][];
+            for (int state = 0; state < found.length; state++) {
+                found[state] = targets.get(state).toArray(Phrase[]::new);
+                owners(found[state], steps, state * width);
+            }
+            return new PhraseAutomaton(classes, steps, width, found);
         }
 
-        // States that end a phrase come last, so that one comparison tells them. A row of steps has a power of two of
-        // places, and a state is the place where its row begins.
-        private PhraseAutomaton renumbered(char[] classes, int width, int[] next) {
-            int states = children.size();
-            int[] number = new int[states];
-            int given = 0;
-            for (int s = 0; s < states; s++) {
-                if (targets.get(s).isEmpty()) {
-                    number[s] = given++;
+        private void owners(Phrase[] ends, int[] steps, int row) {
+            Arrays.fill(steps, row, row + OTHER, NONE);
+            for (Phrase phrase : ends) {
+                int open = phrase.openEnd() ? OPEN : 0;
+                for (int direction : new int[] {IN, OUT}) {
+                    if (limits.take(phrase.owner(), direction == OUT)) {
+                        int column = row + direction + open;
+                        steps[column] = Math.min(steps[column], phrase.owner());
+                    }
                 }
             }
-            int firstFound = given;
-            for (int s = 0; s < states; s++) {
-                if (!targets.get(s).isEmpty()) {
-                    number[s] = given++;
-                }
-            }
-            Phrase[][] found = new Phrase[states][];
-            int shift = 32 - Integer.numberOfLeadingZeros(width - 1);
-            int[] steps = new int[states << shift];
-            for (int s = 0; s < states; s++) {
-                found[number[s]] = targets.get(s).toArray(Phrase[]::new);
-                for (int c = 0; c < width; c++) {
-                    steps[(number[s] << shift) + c] = number[next[s * width + c]] << shift;
-                }
-            }
-            return new PhraseAutomaton(classes, shift, steps, found, firstFound << shift);
         }
 
         // A capital letter has the class of its small one; those of ASCII belong to ASCII alone.
@@ -233,13 +235,13 @@ final class PhraseAutomaton {
                 classes[c] = Character.isLetterOrDigit(c) ? OTHER_WORD : OTHER;
             }
             for (int i = 0; i < letters.length(); i++) {
-                classes[letters.charAt(i)] = (char) (i + 2);
+                classes[letters.charAt(i)] = (char) (FIRST_LETTER + i);
             }
             for (int i = 0; i < letters.length(); i++) {
                 char small = letters.charAt(i);
                 for (char capital : new char[] {Character.toUpperCase(small), Character.toTitleCase(small)}) {
                     if (classes[capital] <= OTHER_WORD && (capital >= 0x80 || small < 0x80)) {
-                        classes[capital] = (char) (i + 2);
+                        classes[capital] = (char) (FIRST_LETTER + i);
                     }
                 }
             }

@@ -113,8 +113,10 @@ public class CoderTest {
                     .min()
                     .orElse(6);
             byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-            PhraseAutomaton automaton = anywhere ? PhraseAutomaton.anywhere(phrases) : PhraseAutomaton.atWords(phrases);
-            assertThat(automaton.first(bytes, 0, bytes.length, 6, new Limits(entries), 1))
+            Limits limits = new Limits(entries);
+            PhraseAutomaton automaton =
+                    anywhere ? PhraseAutomaton.anywhere(phrases, limits) : PhraseAutomaton.atWords(phrases, limits);
+            assertThat(automaton.first(bytes, 0, bytes.length, 6, limits, 1))
                     .as("%s in '%s'", phrases, text)
                     .isEqualTo(expected);
         }
