@@ -1,6 +1,7 @@
 /** The computation: from rows to documents to deliveries, without files, screen or database. */
 @SuppressWarnings({"requires-automatic", "requires-transitive-automatic"})
 module io.mivrel.core {
+    requires static transitive org.jspecify;
     requires transitive re2j;
 
     exports io.mivrel.books;

@@ -1,5 +1,6 @@
 /** The front door. */
 module io.mivrel {
+    requires static transitive org.jspecify;
     requires transitive io.mivrel.core;
     requires transitive io.mivrel.files;
     requires transitive io.mivrel.ledger;

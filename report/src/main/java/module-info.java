@@ -1,5 +1,6 @@
 /** The summary, the outcome for machines, and the evidence folder. */
 module io.mivrel.report {
+    requires static transitive org.jspecify;
     requires transitive io.mivrel.core;
     requires de.siegmar.fastcsv;
     requires tools.jackson.core;

@@ -18,6 +18,8 @@ import io.mivrel.survey.Surveyor;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** A look at an unknown file: what it is, what its reading is proved by, and a layout that reads it. */
 public final class FileSurvey {
@@ -54,11 +56,12 @@ public final class FileSurvey {
      * Surveys files together that belong together by keys, two to four of them; {@code null} when they do not, or not in one
      * way only.
      */
-    public static FileSurvey together(List<FileSurvey> files, Progress progress) throws IOException {
+    public static @Nullable FileSurvey together(List<FileSurvey> files, Progress progress) throws IOException {
         List<LinkFinder.Member> members = files.stream()
                 .map(f -> new LinkFinder.Member(f.survey, () -> f.file.open(f.survey.facts())))
                 .toList();
-        Path folder = files.get(0).file.file().toAbsolutePath().getParent();
+        Path folder =
+                Objects.requireNonNull(files.get(0).file.file().toAbsolutePath().getParent());
         boolean beside =
                 files.stream().allMatch(f -> f.file.file().toAbsolutePath().equals(folder.resolve(f.survey.file())));
         LinkFinder.Links links = beside ? LinkFinder.find(members) : null;

@@ -30,6 +30,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A run, described and ready to go: opened from a run sheet, or told in code. Each call that describes answers this same
@@ -50,19 +51,19 @@ public final class Mivrel {
     private final List<Target> targets = new ArrayList<>();
     private final List<Check> checks = new ArrayList<>();
     private final List<Path> settings = new ArrayList<>();
-    private CodingTable coding;
-    private String suspense;
+    private @Nullable CodingTable coding;
+    private @Nullable String suspense;
     private DateWindow dates = DateWindow.ALL;
     private boolean holdEverything;
     private long first;
     private int documentsKept;
-    private Path home;
-    private RegisterPlace register;
+    private @Nullable Path home;
+    private @Nullable RegisterPlace register;
     private Clock clock = Clock.systemDefaultZone();
     private Progress progress = Progress.NONE;
 
     /** {@code path} is null where the program gives the rows itself. */
-    record Source(Path path, String shown, Layout layout, Input.Opener rows) {}
+    record Source(@Nullable Path path, String shown, Layout layout, Input.Opener rows) {}
 
     record Target(Delivery delivery, Path folder, DeliveryTarget.Earlier earlier) {}
 
@@ -280,6 +281,7 @@ public final class Mivrel {
     }
 
     /** Where the register is; {@code null} when none is kept. */
+    @Nullable
     RegisterPlace register() {
         if (register != null || home == null) {
             return register;
@@ -307,6 +309,7 @@ public final class Mivrel {
         return name;
     }
 
+    @Nullable
     Path home() {
         return home;
     }

@@ -8,6 +8,7 @@ import io.mivrel.run.SortedDocument;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What came of a run.
@@ -16,7 +17,7 @@ import java.util.List;
  * @param evidence the evidence folder; {@code null} when none was asked for or nothing but a check was made
  * @param held the files with the held rows to correct; empty when none are held or there is no evidence folder
  */
-public record Outcome(RunReport report, Path evidence, List<Path> held) {
+public record Outcome(RunReport report, @Nullable Path evidence, List<Path> held) {
 
     /** The exit status of the command: 0 when all is clear, 1 when something is held. */
     public int status() {

@@ -16,11 +16,13 @@ import io.mivrel.shape.FanOut;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Survey;
 import java.io.IOException;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** Shows rows side by side: on the left each cell as it stands in the file, on the right the field that it is read as. */
 final class Preview {
@@ -140,11 +142,11 @@ final class Preview {
         return values;
     }
 
-    private static String value(SourceRecord record, Field field) {
+    private static @Nullable String value(SourceRecord record, Field field) {
         return field.type() == FieldType.AMOUNT
                 ? Money.show(record.number(field), record.block().currency())
                 : field.type() == FieldType.DATE
-                        ? record.date(field).toString()
+                        ? LocalDate.ofEpochDay(record.number(field)).toString()
                         : field.type() == FieldType.DECIMAL
                                 ? record.decimal(field).toPlainString()
                                 : record.text(field);

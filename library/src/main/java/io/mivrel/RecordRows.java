@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** Rows of records that a program has in memory. */
 final class RecordRows implements RowSource {
@@ -24,7 +25,7 @@ final class RecordRows implements RowSource {
     }
 
     @Override
-    public Row next() {
+    public @Nullable Row next() {
         if (next == records.size()) {
             return null;
         }

@@ -25,7 +25,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One execution: the run with the memory of earlier ones and its evidence. Each step can be the last of a process that
@@ -38,8 +40,8 @@ final class Session implements Publication {
 
     private final Workers workers = new Workers();
     private List<Task<FileDigest>> inputDigests = List.of();
-    private DeferredRegister history;
-    private EvidenceFolder evidence;
+    private @Nullable DeferredRegister history;
+    private @Nullable EvidenceFolder evidence;
     private List<Path> held = List.of();
     /** True once the register knows what is about to be published. */
     private boolean noted;
@@ -116,12 +118,12 @@ final class Session implements Publication {
         run.progress().at("evidence", report.rowsRead());
         try {
             if (run.home() != null) {
-                stageEvidence(report);
+                stageEvidence(report, run.home());
             }
         } catch (IOException e) {
             throw new IOException("the evidence could not be kept, so nothing was delivered: " + words(e), e);
         }
-        history.register()
+        register()
                 .prepared(
                         report,
                         evidence == null ? null : evidence.staged().toString(),
@@ -135,11 +137,11 @@ final class Session implements Publication {
                 .flatMap(delivered -> delivered.files().stream())
                 .toList();
         if (evidence != null) {
-            writeEvidence(report);
+            writeEvidence(report, evidence);
             evidence.reveal();
         }
         try {
-            history.register().published(files);
+            register().published(files);
         } catch (RegisterException e) {
             throw new IOException(
                     "the files were delivered, but the register could not note it yet; the next run will: "
@@ -151,29 +153,36 @@ final class Session implements Publication {
     private static String words(IOException e) {
         return e instanceof FileSystemException failed && failed.getReason() == null
                 ? failed.getFile() + " is in the way"
-                : e.getMessage();
+                : String.valueOf(e.getMessage());
     }
 
-    private void stageEvidence(RunReport report) throws IOException {
-        evidence = EvidenceFolder.stage(run.home().resolve("evidence"), run.slug() + "-" + run.today());
-        Task<Void> findings = workers.begin(() -> evidence.writeFindings(report));
-        held = evidence.writeHeld(report, inputs);
-        evidence.copySettings(run.settings());
-        writeEvidence(report);
+    // Files get their names only in a run that has a history.
+    private Register register() throws IOException {
+        return Objects.requireNonNull(history).register();
+    }
+
+    private void stageEvidence(RunReport report, Path home) throws IOException {
+        EvidenceFolder staged = EvidenceFolder.stage(home.resolve("evidence"), run.slug() + "-" + run.today());
+        evidence = staged;
+        Task<Void> findings = workers.begin(() -> staged.writeFindings(report));
+        held = staged.writeHeld(report, inputs);
+        staged.copySettings(run.settings());
+        writeEvidence(report, staged);
         findings.get();
     }
 
-    private void writeEvidence(RunReport report) throws IOException {
-        Outcome outcome = new Outcome(report, evidence.folder(), held);
-        evidence.write(outcome.summary(SummaryText.Style.PLAIN), outcome.json(), digests(report));
+    private void writeEvidence(RunReport report, EvidenceFolder folder) throws IOException {
+        Outcome outcome = new Outcome(report, folder.folder(), held);
+        folder.write(outcome.summary(SummaryText.Style.PLAIN), outcome.json(), digests(report));
     }
 
     // Digests of large inputs take their time, so they are begun when the run begins.
     private List<Task<FileDigest>> digestInputs() {
         List<Task<FileDigest>> begun = new ArrayList<>();
         for (Mivrel.Source source : run.sources()) {
-            if (source.path() != null) {
-                begun.add(workers.begin(() -> digest("input", source.path(), source.shown())));
+            Path path = source.path();
+            if (path != null) {
+                begun.add(workers.begin(() -> digest("input", path, source.shown())));
             }
         }
         return begun;
@@ -197,7 +206,7 @@ final class Session implements Publication {
 
     // The evidence may move with its folder, so it names files as seen from there.
     private String relative(Path path) {
-        Path home = run.home().toAbsolutePath().normalize();
+        Path home = Objects.requireNonNull(run.home()).toAbsolutePath().normalize();
         Path absolute = path.toAbsolutePath().normalize();
         return absolute.startsWith(home) ? home.relativize(absolute).toString() : absolute.toString();
     }
@@ -209,7 +218,7 @@ final class Session implements Publication {
     /** The register, opened and settled beside the reading of the first rows. */
     private final class DeferredRegister implements DocumentHistory, AutoCloseable {
         private final Task<Register> opening;
-        private Register register;
+        private @Nullable Register register;
 
         DeferredRegister(RegisterPlace place, RunPlan plan) {
             opening = workers.begin(() -> open(place, plan));
@@ -244,7 +253,7 @@ final class Session implements Publication {
 
         @Override
         public long lacking() {
-            return register.lacking();
+            return Objects.requireNonNull(register).lacking();
         }
 
         @Override

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * Settles what a run left that died between choosing the names of its files and noting that all have them: files that have
@@ -64,7 +65,8 @@ final class UnfinishedRuns {
             boolean done = isNamed(file) || !Files.exists(hidden);
             if (!done) {
                 name = PublishedFiles.link(hidden, name);
-                PublishedFiles.force(name.toAbsolutePath().getParent());
+                PublishedFiles.force(
+                        Objects.requireNonNull(name.toAbsolutePath().getParent()));
             }
             settled.add(new PreparedFile(file.hidden(), name.toString(), file.bytes(), file.digest()));
         }

@@ -41,7 +41,7 @@ public class ArchitectureTest {
                 .resideInAnyPackage(CORE)
                 .should()
                 .dependOnClassesThat()
-                .resideOutsideOfPackages(concat(CORE, "java..", "com.google.re2j.."))
+                .resideOutsideOfPackages(concat(CORE, "java..", "com.google.re2j..", "org.jspecify.."))
                 .check(classes);
     }
 

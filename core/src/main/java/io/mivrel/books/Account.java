@@ -1,6 +1,7 @@
 package io.mivrel.books;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One account of the chart.
@@ -15,16 +16,22 @@ public record Account(
         AccountType type,
         AccountUse use,
         AccountStatus status,
-        String taxCode,
+        @Nullable String taxCode,
         List<String> numbers,
-        String currency) {
+        @Nullable String currency) {
 
     public Account {
         numbers = List.copyOf(numbers);
     }
 
     /** An account in the home currency that no statement names. */
-    public Account(String code, String name, AccountType type, AccountUse use, AccountStatus status, String taxCode) {
+    public Account(
+            String code,
+            String name,
+            AccountType type,
+            AccountUse use,
+            AccountStatus status,
+            @Nullable String taxCode) {
         this(code, name, type, use, status, taxCode, List.of(), null);
     }
 

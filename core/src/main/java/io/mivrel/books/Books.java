@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The reference data of one company. Immutable; look-ups by code take constant time and return {@code null} for an
@@ -44,15 +45,15 @@ public final class Books {
         return currency;
     }
 
-    public Account account(String code) {
+    public @Nullable Account account(@Nullable String code) {
         return accounts.get(code);
     }
 
-    public TaxCode taxCode(String code) {
+    public @Nullable TaxCode taxCode(@Nullable String code) {
         return taxCodes.get(code);
     }
 
-    public Party party(String code) {
+    public @Nullable Party party(@Nullable String code) {
         return parties.get(code);
     }
 

@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /** Finds the words nearest to a mistyped one: fewest letters wrong, missing, too many, or swapped with a neighbour. */
 public final class Nearest {
@@ -29,7 +30,7 @@ public final class Nearest {
     }
 
     /** The single nearest candidate, or {@code null} when nothing is near. */
-    public static String one(String word, Collection<String> candidates) {
+    public static @Nullable String one(String word, Collection<String> candidates) {
         List<String> found = to(word, candidates, 1);
         return found.isEmpty() ? null : found.get(0);
     }

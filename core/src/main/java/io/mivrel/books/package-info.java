@@ -3,4 +3,7 @@
  * {@link io.mivrel.books.Account}s, {@link io.mivrel.books.TaxCode}s, {@link io.mivrel.books.Party parties} and
  * {@link io.mivrel.books.Period}s; {@link io.mivrel.books.Nearest} finds the code that was probably meant.
  */
+@NullMarked
 package io.mivrel.books;
+
+import org.jspecify.annotations.NullMarked;

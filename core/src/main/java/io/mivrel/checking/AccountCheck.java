@@ -18,8 +18,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** Every account must be in the chart and open. */
 final class AccountCheck implements Check {
@@ -56,7 +58,7 @@ final class AccountCheck implements Check {
         }
     }
 
-    private boolean isKnownOpen(String code) {
+    private boolean isKnownOpen(@Nullable String code) {
         if (code == null) {
             return true;
         }
@@ -86,12 +88,12 @@ final class AccountCheck implements Check {
         }
     }
 
-    private static boolean isOpen(Account account) {
+    private static boolean isOpen(@Nullable Account account) {
         return account != null && account.status() == AccountStatus.OPEN;
     }
 
     private void check(String code, SourceRecord line, Consumer<Finding> findings) {
-        Account account = books.account(code);
+        @Nullable Account account = books.account(code);
         if (account == null) {
             findings.accept(new Finding(
                     Rule.ACCOUNT_UNKNOWN, line.origin(), "account", code, "is not in the chart", suggestion(code)));
@@ -123,7 +125,12 @@ final class AccountCheck implements Check {
             List<String> near = Nearest.to(c, books.accountCodes(), 3);
             return near.isEmpty()
                     ? "add it to chart.csv, or correct it"
-                    : "was " + near.stream().map(n -> books.account(n).label()).collect(Collectors.joining(", or "))
+                    : "was "
+                            + near.stream()
+                                    .map(books::account)
+                                    .filter(Objects::nonNull)
+                                    .map(Account::label)
+                                    .collect(Collectors.joining(", or "))
                             + " meant?";
         });
     }

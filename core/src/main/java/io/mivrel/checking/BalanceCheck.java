@@ -37,7 +37,7 @@ final class BalanceCheck implements Check {
     public void check(Document document, Consumer<Finding> findings) {
         Document journal = document.journal();
         long difference = journal == null ? 0 : journal.difference();
-        if (difference == 0) {
+        if (journal == null || difference == 0) {
             return;
         }
         List<Line> lines = journal.lines();

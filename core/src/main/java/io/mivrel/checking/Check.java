@@ -4,6 +4,7 @@ import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Finding;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Looks at one document. The interface to implement for a check of one's own; called from one thread, once for each
@@ -18,7 +19,7 @@ public interface Check {
      * The same look at many documents in columns, without an object for each; {@code null} when the check has none. Without
      * it, {@link #check} is asked of each document, and only those with a finding leave the fast way.
      */
-    default Columns columns() {
+    default @Nullable Columns columns() {
         return null;
     }
 

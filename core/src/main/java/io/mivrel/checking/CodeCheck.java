@@ -14,6 +14,7 @@ import io.mivrel.text.SpanMap;
 import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Tax codes and parties must be in the books. */
 final class CodeCheck implements Check {
@@ -37,7 +38,8 @@ final class CodeCheck implements Check {
         unmark(documents, documents.kind().party(), parties, marked);
     }
 
-    private static void unmark(DocumentBlock documents, Field field, SpanMap<String> known, boolean[] marked) {
+    private static void unmark(
+            DocumentBlock documents, @Nullable Field field, SpanMap<String> known, boolean[] marked) {
         RecordBlock records = documents.records();
         boolean coded = documents.isCoded();
         if (field == null || !coded && records.lacks(field)) {
@@ -50,7 +52,7 @@ final class CodeCheck implements Check {
         }
     }
 
-    private static boolean isKnown(String code, SpanMap<String> known) {
+    private static boolean isKnown(@Nullable String code, SpanMap<String> known) {
         if (code == null) {
             return true;
         }
@@ -80,7 +82,7 @@ final class CodeCheck implements Check {
         }
     }
 
-    private void taxCode(SourceRecord line, String code, Consumer<Finding> findings) {
+    private void taxCode(SourceRecord line, @Nullable String code, Consumer<Finding> findings) {
         if (code != null && books.taxCode(code) == null) {
             findings.accept(new Finding(
                     Rule.TAX_CODE_UNKNOWN,
@@ -92,7 +94,7 @@ final class CodeCheck implements Check {
         }
     }
 
-    private void party(SourceRecord line, String code, Consumer<Finding> findings) {
+    private void party(SourceRecord line, @Nullable String code, Consumer<Finding> findings) {
         if (code != null && books.party(code) == null) {
             findings.accept(new Finding(
                     Rule.PARTY_UNKNOWN,
@@ -104,8 +106,8 @@ final class CodeCheck implements Check {
         }
     }
 
-    private static String meant(String code, Collection<String> known) {
-        String near = Nearest.one(code, known);
+    private static String meant(@Nullable String code, Collection<String> known) {
+        String near = code == null ? null : Nearest.one(code, known);
         return near == null ? "" : "was " + near + " meant?";
     }
 }

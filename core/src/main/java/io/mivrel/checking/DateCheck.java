@@ -6,6 +6,7 @@ import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import java.time.LocalDate;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
 
@@ -41,7 +42,7 @@ final class DateCheck implements Check {
         if (isInOpenPeriod(document.day()) || books.periods().isEmpty()) {
             return;
         }
-        LocalDate date = document.date();
+        LocalDate date = Objects.requireNonNull(document.date());
         Optional<Period> period = books.period(date);
         if (period.isEmpty()) {
             LocalDate first = books.periods().get(0).from();

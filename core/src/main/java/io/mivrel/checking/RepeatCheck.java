@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Of a kind that is {@linkplain io.mivrel.model.Kind#enteredOnce entered once}, the same content twice is one document
@@ -39,7 +40,7 @@ final class RepeatCheck implements Check {
             findings.accept(new Finding(
                     Rule.DOCUMENT_REPEATED,
                     document.origin(),
-                    document.kind().key().name(),
+                    "reference",
                     document.reference(),
                     "same party, date and lines as " + before.number + " (" + before.origin + ")",
                     "take one of the two out, or make them differ if both are true"));
@@ -57,7 +58,7 @@ final class RepeatCheck implements Check {
         return content.toString();
     }
 
-    private static Object value(Line line, Field field) {
+    private static @Nullable Object value(Line line, Field field) {
         return switch (field.type()) {
             case DATE, AMOUNT -> line.number(field);
             case DECIMAL -> line.decimal(field);

@@ -3,4 +3,7 @@
  * document and reports findings; {@link io.mivrel.checking.StandardChecks} are those that every run makes, and a caller
  * may add its own. {@link io.mivrel.checking.Imbalance} works out why a journal does not balance.
  */
+@NullMarked
 package io.mivrel.checking;
+
+import org.jspecify.annotations.NullMarked;

@@ -6,10 +6,16 @@ import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** Finds the entry that decides a line. Compiled once from a table; for one thread, since it counts its hits. */
 public final class Coder {
-    private final Kind kind;
+    private final Field amountField;
+    /** The fields whose words count. */
+    private final Field[] texts;
+
     private final CodingEntry[] entries;
     private final Coding[] codings;
     private final long[] hits;
@@ -21,7 +27,10 @@ public final class Coder {
 
     /** A coder for records of a kind that {@linkplain Kind#isCoded can be coded}. */
     public Coder(CodingTable table, Kind kind) {
-        this.kind = kind;
+        amountField = kind.amount();
+        texts = Stream.of(kind.narrative(), kind.payee())
+                .filter(Objects::nonNull)
+                .toArray(Field[]::new);
         entries = table.entries().toArray(CodingEntry[]::new);
         codings = new Coding[entries.length];
         hits = new long[entries.length];
@@ -49,11 +58,13 @@ public final class Coder {
      *
      * @param index place of the line in its block
      */
-    public Coding decide(RecordBlock lines, int index) {
-        long amount = lines.number(kind.amount(), index);
-        int best = first(lines, kind.narrative(), index, entries.length, amount);
-        if (kind.payee() != null && !lines.lacks(kind.payee())) {
-            best = first(lines, kind.payee(), index, best, amount);
+    public @Nullable Coding decide(RecordBlock lines, int index) {
+        long amount = lines.number(amountField, index);
+        int best = entries.length;
+        for (Field field : texts) {
+            if (!lines.lacks(field)) {
+                best = first(lines, field, index, best, amount);
+            }
         }
         for (int i : wordless) {
             if (i >= best) {

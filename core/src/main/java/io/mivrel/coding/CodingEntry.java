@@ -5,6 +5,7 @@ import io.mivrel.model.SourceRecord;
 import io.mivrel.model.Split;
 import java.util.List;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One entry of a coding table.
@@ -24,7 +25,7 @@ public record CodingEntry(
         List<String> words,
         long from,
         long to,
-        String narrative,
+        @Nullable String narrative,
         List<Posting> postings) {
     /** Throws {@link IllegalArgumentException} when the postings do not come to the whole amount. */
     public CodingEntry {

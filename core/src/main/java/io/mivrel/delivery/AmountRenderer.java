@@ -11,6 +11,7 @@ import java.io.IOException;
 
 /** A column of amounts in the currency of the run. */
 final class AmountRenderer extends ColumnRenderer {
+    private final Field field;
     private final AmountFormat amounts;
     /** The field that a record has the amount in; a side is worked out of it. */
     private final Field read;
@@ -18,17 +19,18 @@ final class AmountRenderer extends ColumnRenderer {
     private final boolean plusSide;
     private final boolean minusSide;
 
-    AmountRenderer(DeliveryColumn column, Kind kind, AmountFormat amounts) {
+    AmountRenderer(DeliveryColumn column, Field field, Kind kind, AmountFormat amounts) {
         super(column, false);
+        this.field = field;
         this.amounts = amounts;
-        this.plusSide = column.field() == kind.plusSide();
-        this.minusSide = column.field() == kind.minusSide();
-        this.read = plusSide || minusSide ? kind.amount() : column.field();
+        this.plusSide = field == kind.plusSide();
+        this.minusSide = field == kind.minusSide();
+        this.read = plusSide || minusSide ? kind.amount() : field;
     }
 
     @Override
     long write(Line line, CellBuffer scratch, RowWriter out) throws IOException {
-        return write(line.number(column.field()), scratch, out);
+        return write(line.number(field), scratch, out);
     }
 
     @Override

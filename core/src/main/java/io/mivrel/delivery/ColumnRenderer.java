@@ -1,12 +1,14 @@
 package io.mivrel.delivery;
 
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Line;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.CellBuffer;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
+import java.util.Objects;
 
 /** Writes one column's cells and reads them back. Compiled once from a {@link DeliveryColumn}; for one thread. */
 abstract class ColumnRenderer {
@@ -20,16 +22,17 @@ abstract class ColumnRenderer {
     }
 
     static ColumnRenderer of(DeliveryColumn column, Kind kind, AmountFormat amounts) {
-        if (column.field() == null) {
-            return new ConstantRenderer(column);
+        Field field = column.field();
+        if (field == null) {
+            return new ConstantRenderer(column, Objects.requireNonNull(column.constant()));
         }
-        return switch (column.field().type()) {
+        return switch (field.type()) {
             case AMOUNT ->
-                column.field().currency() == null
-                        ? new AmountRenderer(column, kind, amounts)
-                        : new ForeignAmountRenderer(column, amounts);
-            case DATE -> new DateRenderer(column);
-            case TEXT, CODE, DECIMAL -> new WordRenderer(column, amounts.decimalMark());
+                field.currency() == null
+                        ? new AmountRenderer(column, field, kind, amounts)
+                        : new ForeignAmountRenderer(column, field, field.currency(), amounts);
+            case DATE -> new DateRenderer(column, field, Objects.requireNonNull(column.date()));
+            case TEXT, CODE, DECIMAL -> new WordRenderer(column, field, amounts.decimalMark());
         };
     }
 

@@ -12,20 +12,24 @@ final class ConstantRenderer extends ColumnRenderer {
     private final byte[] bytes;
     private final long hash;
 
-    ConstantRenderer(DeliveryColumn column) {
+    ConstantRenderer(DeliveryColumn column, String text) {
         super(column, true);
-        this.bytes = column.constant().getBytes(StandardCharsets.UTF_8);
+        this.bytes = text.getBytes(StandardCharsets.UTF_8);
         this.hash = Hash64.of(bytes, 0, bytes.length);
     }
 
     @Override
     long write(Line line, CellBuffer scratch, RowWriter out) throws IOException {
-        out.cell(bytes, 0, bytes.length);
-        return hash;
+        return write(out);
     }
 
     @Override
     long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out) throws IOException {
-        return write(null, scratch, out);
+        return write(out);
+    }
+
+    private long write(RowWriter out) throws IOException {
+        out.cell(bytes, 0, bytes.length);
+        return hash;
     }
 }

@@ -66,7 +66,7 @@ public record Delivery(String name, Kind takes, List<Sheet> sheets) {
     }
 
     private String amountFields() {
-        if (takes.plusSide() != null) {
+        if (takes.plusSide() != null && takes.minusSide() != null) {
             return "'" + takes.amount().name() + "', or '" + takes.plusSide().name() + "' and '"
                     + takes.minusSide().name() + "'";
         }

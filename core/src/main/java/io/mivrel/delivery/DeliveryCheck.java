@@ -3,6 +3,7 @@ package io.mivrel.delivery;
 import io.mivrel.checking.Check;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
@@ -13,7 +14,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Currency;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Tells what a receiver would refuse or cut, before anything is written. For one thread. */
 public final class DeliveryCheck implements Check {
@@ -68,7 +71,7 @@ public final class DeliveryCheck implements Check {
         private final Sheet sheet;
         private final List<WordRenderer> words = new ArrayList<>();
         /** {@code null} when the encoding can write every character. */
-        private final CharsetEncoder encoder;
+        private final @Nullable CharsetEncoder encoder;
 
         SheetCheck(Sheet sheet, Currency currency) {
             this.sheet = sheet;
@@ -83,13 +86,13 @@ public final class DeliveryCheck implements Check {
 
         // A code without limits can be written as it is.
         private boolean canOffend(DeliveryColumn column) {
-            return column.field().type() == FieldType.TEXT
+            return field(column).type() == FieldType.TEXT
                     || column.atMost() > 0
                     || !column.refuse().isEmpty();
         }
 
         void check(DeliveryColumn column, String whole, Line line, Consumer<Finding> findings) {
-            boolean code = column.field().type() != FieldType.TEXT;
+            boolean code = field(column).type() != FieldType.TEXT;
             if (column.atMost() > 0 && whole.length() > column.atMost()) {
                 add(
                         code ? Rule.CODE_TOO_LONG : Rule.TEXT_CUT,
@@ -152,6 +155,11 @@ public final class DeliveryCheck implements Check {
             String reason,
             String suggestion,
             Consumer<Finding> findings) {
-        findings.accept(new Finding(rule, line.source().origin(), column.field().name(), text, reason, suggestion));
+        findings.accept(new Finding(rule, line.source().origin(), field(column).name(), text, reason, suggestion));
+    }
+
+    // A column with a text of its own is never looked at.
+    private static Field field(DeliveryColumn column) {
+        return Objects.requireNonNull(column.field());
     }
 }

@@ -3,6 +3,7 @@ package io.mivrel.delivery;
 import io.mivrel.model.Field;
 import io.mivrel.text.DatePattern;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One column of a delivery.
@@ -18,9 +19,9 @@ import java.util.Objects;
  */
 public record DeliveryColumn(
         String title,
-        Field field,
-        String constant,
-        DatePattern date,
+        @Nullable Field field,
+        @Nullable String constant,
+        @Nullable DatePattern date,
         int atMost,
         String refuse,
         boolean blankZero,
@@ -31,11 +32,11 @@ public record DeliveryColumn(
         Objects.requireNonNull(refuse);
     }
 
-    public static DeliveryColumn of(String title, Field field) {
+    public static DeliveryColumn of(String title, @Nullable Field field) {
         return new DeliveryColumn(title, field, null, null, 0, "", false, false);
     }
 
-    public static DeliveryColumn date(String title, Field field, String pattern) {
+    public static DeliveryColumn date(String title, @Nullable Field field, String pattern) {
         return new DeliveryColumn(title, field, null, DatePattern.of(pattern), 0, "", false, false);
     }
 

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Function;
 
 /**
@@ -32,7 +33,7 @@ public final class DeliveryWriter {
 
     /** The document in the form that a delivery takes: itself, or the journal that it amounts to. */
     static Document delivered(Delivery delivery, Document document) {
-        return delivery.takes() == document.kind() ? document : document.journal();
+        return delivery.takes() == document.kind() ? document : Objects.requireNonNull(document.journal());
     }
 
     /** Writes one clear document. */

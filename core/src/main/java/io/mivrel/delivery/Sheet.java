@@ -7,6 +7,7 @@ import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One file of a delivery: a row for each node of a level, with columns of that level and of those above. Immutable.
@@ -63,17 +64,15 @@ public record Sheet(
     /** True when it carries the amount of every line, so that what is written can be proved. */
     boolean carriesAmount(Kind takes) {
         return level == takes.amount().level()
-                && (has(takes.amount())
-                        || takes.plusSide() != null && has(takes.plusSide()) && has(takes.minusSide())
-                        || takes.grossAmount() != null && has(takes.grossAmount()));
+                && (has(takes.amount()) || has(takes.plusSide()) && has(takes.minusSide()) || has(takes.grossAmount()));
     }
 
-    boolean has(Field field) {
+    boolean has(@Nullable Field field) {
         return place(field) >= 0;
     }
 
     /** The place of the first column with a field, from 0; -1 when there is none. */
-    int place(Field field) {
+    int place(@Nullable Field field) {
         for (int i = 0; i < columns.size(); i++) {
             if (columns.get(i).field() == field) {
                 return i;

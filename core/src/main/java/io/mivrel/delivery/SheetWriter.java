@@ -15,6 +15,7 @@ import java.io.InterruptedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Currency;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Writes the documents of one sheet, divides them into parts, and proves what was written. */
 final class SheetWriter {
@@ -28,7 +29,7 @@ final class SheetWriter {
     private final CellBuffer cell = new CellBuffer();
     private final long[] values;
 
-    private RowWriter out;
+    private @Nullable RowWriter out;
     private int part;
     private long rowsInPart;
     private List<PreparedFile> prepared = List.of();
@@ -64,7 +65,7 @@ final class SheetWriter {
 
     void write(Document delivered) throws IOException {
         List<Line> lines = delivered.lines(sheet.level());
-        makeRoom(lines.size());
+        RowWriter out = room(lines.size());
         for (Line line : lines) {
             for (int i = 0; i < columns.length; i++) {
                 values[i] = columns[i].write(line, cell, out);
@@ -79,7 +80,7 @@ final class SheetWriter {
     void write(DocumentBlock documents, int document) throws IOException {
         int from = documents.from(document);
         int to = documents.to(document);
-        makeRoom(to - from);
+        RowWriter out = room(to - from);
         for (int at = from; at < to; at++) {
             for (int i = 0; i < columns.length; i++) {
                 values[i] = columns[i].write(documents, document, at, cell, out);
@@ -90,28 +91,28 @@ final class SheetWriter {
         rowsInPart += to - from;
     }
 
-    private void makeRoom(int rows) throws IOException {
+    private RowWriter room(int rows) throws IOException {
         int most = sheet.format().rowsAtMost();
-        if (out == null || most > 0 && rowsInPart > 0 && rowsInPart + rows > most) {
-            openPart();
-        }
+        return out == null || most > 0 && rowsInPart > 0 && rowsInPart + rows > most ? openPart() : out;
     }
 
-    private void openPart() throws IOException {
+    private RowWriter openPart() throws IOException {
         closePart();
-        out = outlet.open(++part);
+        RowWriter opened = outlet.open(++part);
+        out = opened;
         synchronized (progress) {
-            opened = part;
+            this.opened = part;
             progress.notifyAll();
         }
         rowsInPart = 0;
         if (sheet.format().titles()) {
             for (DeliveryColumn column : sheet.columns()) {
                 byte[] title = column.title().getBytes(StandardCharsets.UTF_8);
-                out.cell(title, 0, title.length);
+                opened.cell(title, 0, title.length);
             }
-            out.endRow();
+            opened.endRow();
         }
+        return opened;
     }
 
     private void closePart() throws IOException {

@@ -4,6 +4,7 @@ import io.mivrel.model.Kind;
 import io.mivrel.money.Totals;
 import io.mivrel.text.Hash64;
 import java.util.Currency;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One side of the comparison between what was meant and what is in the file: rows, control totals of the amount, and a
@@ -17,8 +18,8 @@ final class ValueTally {
     /** The column with the other side; -1 for none. */
     private final int minusPlace;
 
-    private final AmountRenderer plus;
-    private final AmountRenderer minus;
+    private final @Nullable AmountRenderer plus;
+    private final @Nullable AmountRenderer minus;
     private long rows;
     private long fingerprint;
 

@@ -10,6 +10,7 @@ import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 
 /** A column of texts, codes or decimal numbers: what is written as characters and may be too long or refused. */
 final class WordRenderer extends ColumnRenderer {
@@ -23,9 +24,9 @@ final class WordRenderer extends ColumnRenderer {
 
     private final byte[][] recentBytes = new byte[RECENT][];
 
-    WordRenderer(DeliveryColumn column, char decimalMark) {
+    WordRenderer(DeliveryColumn column, Field field, char decimalMark) {
         super(column, true);
-        this.field = column.field();
+        this.field = field;
         this.decimalMark = decimalMark;
         this.limited = column.atMost() > 0 || !column.refuse().isEmpty();
     }
@@ -71,7 +72,7 @@ final class WordRenderer extends ColumnRenderer {
         return writeAllowed(scratch.clear().append(bytes, start, end), out);
     }
 
-    private byte[] bytes(String made) {
+    private byte[] bytes(@Nullable String made) {
         String text = made == null ? "" : made;
         int place = text.hashCode() & RECENT - 1;
         if (text != recent[place] && !text.equals(recent[place])) {

@@ -4,4 +4,7 @@
  * reads back what was written and compares it with what was meant. {@link io.mivrel.delivery.DeliveryCheck} tells
  * beforehand what the receiver would refuse.
  */
+@NullMarked
 package io.mivrel.delivery;
+
+import org.jspecify.annotations.NullMarked;

@@ -120,7 +120,7 @@ public final class DocumentTree {
             case DATE -> LocalDate.ofEpochDay(record.number(field)).toString();
             case AMOUNT -> "another amount";
             case DECIMAL -> record.decimal(field).toPlainString();
-            case TEXT, CODE -> record.text(field);
+            case TEXT, CODE -> String.valueOf(record.text(field));
         };
     }
 }

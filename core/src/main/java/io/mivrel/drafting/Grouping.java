@@ -15,7 +15,9 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Brings the records of one document together. A group goes on as soon as the next record has another key, so memory
@@ -65,16 +67,16 @@ public final class Grouping implements Closeable {
     private final LongSet seen = new LongSet();
     private final LongIndex returning = new LongIndex();
     private final LongIndex spilled = new LongIndex();
-    private RecordSpill spill;
-    /** Lines of the open group that stand in earlier blockes than the rest of it. */
+    private @Nullable RecordSpill spill;
+    /** Lines of the open group that stand in earlier blocks than the rest of it. */
     private final List<SourceRecord> earlier = new ArrayList<>();
 
-    private RecordBlock openBatch;
+    private @Nullable RecordBlock openBlock;
     private int openFrom;
     private int openTo;
     private long openHash;
     private boolean tooMany;
-    private String currentFile;
+    private @Nullable String currentFile;
     private long fileOrdinal;
 
     /** A first pass over records of a table, grouped by one of its code fields. */
@@ -97,8 +99,8 @@ public final class Grouping implements Closeable {
             fileOrdinal++;
         }
         int begin = 0;
-        if (openBatch != null && block.size() > 0) {
-            if (hasKey(block, 0) && block.sameText(key, 0, openBatch, openFrom)) {
+        if (openBlock != null && block.size() > 0) {
+            if (hasKey(block, 0) && block.sameText(key, 0, openBlock, openFrom)) {
                 begin = goOn(block);
             } else {
                 closeGroup();
@@ -139,7 +141,7 @@ public final class Grouping implements Closeable {
     }
 
     private void open(RecordBlock block, int from) {
-        openBatch = block;
+        openBlock = block;
         openFrom = from;
         openTo = endOfGroup(block, from);
         tooMany = false;
@@ -179,9 +181,9 @@ public final class Grouping implements Closeable {
             tooMany = true;
             closeGroup();
         } else {
-            earlier.addAll(openBatch.range(openFrom, openTo));
+            earlier.addAll(Objects.requireNonNull(openBlock).range(openFrom, openTo));
         }
-        openBatch = block;
+        openBlock = block;
         openFrom = 0;
         openTo = end;
         return end;
@@ -207,14 +209,14 @@ public final class Grouping implements Closeable {
         }
         try {
             for (int part = 0; part < spill.parts(); part++) {
-                finishPart(part);
+                finishPart(spill, part);
             }
         } catch (IOException e) {
             throw new UncheckedIOException("the temporary folder failed", e);
         }
     }
 
-    private void finishPart(int part) throws IOException {
+    private void finishPart(RecordSpill spill, int part) throws IOException {
         Map<String, List<SourceRecord>> groups = new LinkedHashMap<>();
         Set<String> tooLarge = new HashSet<>();
         spill.read(part, record -> {
@@ -233,22 +235,22 @@ public final class Grouping implements Closeable {
 
     // Lets the open group, or the part of it that is kept, go on.
     private void closeGroup() {
-        if (openBatch == null) {
+        if (openBlock == null) {
             return;
         }
-        RecordRange records = openBatch.range(openFrom, openTo);
+        RecordRange records = openBlock.range(openFrom, openTo);
         if (!earlier.isEmpty()) {
             earlier.addAll(records);
             records = RecordRange.of(earlier);
             earlier.clear();
         }
         boolean tooLarge = tooMany || records.size() > MOST_LINES;
-        if (hasKey(openBatch, openFrom) && isApart(openHash)) {
+        if (hasKey(openBlock, openFrom) && isApart(openHash)) {
             keepOnDisk(openHash, records);
         } else {
             emit(records, tooLarge ? Stand.TOO_MANY : Stand.TOGETHER);
         }
-        openBatch = null;
+        openBlock = null;
     }
 
     private void keepOnDisk(long hash, RecordRange records) {

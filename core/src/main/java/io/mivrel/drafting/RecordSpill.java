@@ -20,6 +20,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Keeps records on disk until the file has ended, in parts small enough to be read back one at a time. The files are
@@ -94,7 +95,7 @@ final class RecordSpill implements Closeable {
             if (field.type() == FieldType.DATE || field.type() == FieldType.AMOUNT) {
                 block.put(field, in.readLong());
             } else {
-                String text = readText(in);
+                @Nullable String text = readText(in);
                 if (field.type() == FieldType.DECIMAL) {
                     block.put(field, text == null ? null : new BigDecimal(text));
                 } else {
@@ -115,7 +116,7 @@ final class RecordSpill implements Closeable {
     }
 
     // Longer texts than writeUTF takes can come, so length and bytes.
-    private static void writeText(DataOutputStream out, String text) throws IOException {
+    private static void writeText(DataOutputStream out, @Nullable String text) throws IOException {
         if (text == null) {
             out.writeInt(-1);
         } else {
@@ -125,7 +126,7 @@ final class RecordSpill implements Closeable {
         }
     }
 
-    private static String readText(DataInputStream in) throws IOException {
+    private static @Nullable String readText(DataInputStream in) throws IOException {
         int length = in.readInt();
         return length < 0 ? null : new String(in.readNBytes(length), StandardCharsets.UTF_8);
     }

@@ -3,4 +3,7 @@
  * they stand apart in the file, and {@link io.mivrel.drafting.DocumentTree} makes the tree of a document of them, for the
  * {@link io.mivrel.model.Drafter} of its kind.
  */
+@NullMarked
 package io.mivrel.drafting;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,6 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.Field;
+import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
@@ -8,6 +9,7 @@ import io.mivrel.money.Money;
 import java.math.BigDecimal;
 import java.util.Currency;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * Comes to the one signed amount of a record: as given, from one of two sides that exclude each other, or from quantity
@@ -101,12 +103,12 @@ final class AmountResolver {
         if (record.number(rule.amount()) != SourceRecord.ABSENT || problems.isUnreadable(rule.amount())) {
             return;
         }
-        if (!rule.isReckoned()) {
+        Field quantityField = rule.kind().quantity();
+        Field priceField = rule.kind().price();
+        if (quantityField == null || priceField == null) {
             problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
             return;
         }
-        Field quantityField = rule.kind().quantity();
-        Field priceField = rule.kind().price();
         if (problems.isUnreadable(quantityField) || problems.isUnreadable(priceField)) {
             return;
         }
@@ -125,7 +127,8 @@ final class AmountResolver {
 
     private String amountPlace() {
         for (Field field : layout.fields().keySet()) {
-            if (field == rule.amount() || field == rule.plusSide() || field == rule.minusSide()) {
+            Kind kind = rule.kind();
+            if (field == kind.amount() || field == kind.plusSide() || field == kind.minusSide()) {
                 return place(field);
             }
         }
@@ -134,7 +137,8 @@ final class AmountResolver {
 
     // How findings name a field: by its column.
     private String place(Field field) {
-        List<String> columns = layout.fields().get(field).columns();
+        List<String> columns =
+                Objects.requireNonNull(layout.fields().get(field)).columns();
         return columns.isEmpty() ? field.name() : columns.get(0);
     }
 }

@@ -4,6 +4,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 
 /**
@@ -15,12 +16,13 @@ record AmountRule(Kind kind) {
         return kind.amount();
     }
 
+    /** Only of a kind that {@linkplain #hasSides has sides}. */
     Field plusSide() {
-        return kind.plusSide();
+        return Objects.requireNonNull(kind.plusSide());
     }
 
     Field minusSide() {
-        return kind.minusSide();
+        return Objects.requireNonNull(kind.minusSide());
     }
 
     boolean hasSides() {
@@ -34,27 +36,30 @@ record AmountRule(Kind kind) {
     /** What is missing or too much when these fields are given, in words. */
     List<String> gaps(Set<Field> given) {
         List<String> gaps = new ArrayList<>();
-        if (hasSides()) {
-            String sides = "'" + plusSide().name() + "' and '" + minusSide().name() + "'";
-            boolean one = given.contains(plusSide()) || given.contains(minusSide());
+        Field plus = kind.plusSide();
+        Field minus = kind.minusSide();
+        Field quantity = kind.quantity();
+        Field price = kind.price();
+        if (plus != null && minus != null) {
+            String sides = "'" + plus.name() + "' and '" + minus.name() + "'";
+            boolean one = given.contains(plus) || given.contains(minus);
             if (given.contains(amount()) && one) {
                 gaps.add("give either '" + amount().name() + "' or " + sides + ", not both");
-            } else if (!given.contains(amount()) && !given.containsAll(List.of(plusSide(), minusSide()))) {
+            } else if (!given.contains(amount()) && !given.containsAll(List.of(plus, minus))) {
                 gaps.add("an amount is required: '" + amount().name() + "', or " + sides);
             }
         } else if (!given.contains(amount())) {
-            boolean reckoned = isReckoned() && given.containsAll(List.of(kind.quantity(), kind.price()));
-            String from = isReckoned()
-                    ? ", or '" + kind.quantity().name() + "' and '"
-                            + kind.price().name() + "'"
-                    : "";
-            if (!reckoned) {
-                gaps.add("an amount is required: '" + amount().name() + "'" + from);
+            if (quantity == null || price == null) {
+                gaps.add("an amount is required: '" + amount().name() + "'");
+            } else if (!given.containsAll(List.of(quantity, price))) {
+                gaps.add("an amount is required: '" + amount().name() + "', or '" + quantity.name() + "' and '"
+                        + price.name() + "'");
             }
         }
         for (Field field : kind.foreignAmounts()) {
-            if (given.contains(field) && !given.contains(field.currency())) {
-                gaps.add("'" + field.name() + "' needs '" + field.currency().name() + "'");
+            Field currency = field.currency();
+            if (given.contains(field) && currency != null && !given.contains(currency)) {
+                gaps.add("'" + field.name() + "' needs '" + currency.name() + "'");
             }
         }
         return gaps;

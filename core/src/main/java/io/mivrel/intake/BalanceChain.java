@@ -4,6 +4,7 @@ import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
 import java.util.Currency;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** Follows the running balance of one file from line to line. For one thread. */
 final class BalanceChain {
@@ -31,6 +32,7 @@ final class BalanceChain {
      * Takes the next line's amount and balance, either of them {@link SourceRecord#ABSENT} when the row lacks it or it could
      * not be read. Answers why the step is broken, or {@code null} when it holds or cannot be judged.
      */
+    @Nullable
     String step(long amount, long balance) {
         lines++;
         if (amount != SourceRecord.ABSENT) {
@@ -58,7 +60,7 @@ final class BalanceChain {
         return broke;
     }
 
-    private String judge(long amount, long balance) {
+    private @Nullable String judge(long amount, long balance) {
         long forward = lastBalance + amount;
         boolean backwardHolds = lastAmount != SourceRecord.ABSENT && balance == lastBalance - lastAmount;
         if (newestFirst && lastAmount == SourceRecord.ABSENT) {

@@ -16,6 +16,8 @@ import java.math.BigDecimal;
 import java.util.Currency;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** Reads one field of a row into a record. Compiled once from a {@link FieldSource}, bound to column places. */
 abstract class CellReader {
@@ -40,12 +42,17 @@ abstract class CellReader {
      * {@code uuuu-MM-dd}, as those of a workbook do that are dates there.
      */
     static CellReader of(
-            Field field, FieldSource source, int[] places, String place, AmountFormat numbers, boolean isoToo) {
-        if (source.constant() != null) {
-            return new Constant(field, source, numbers);
+            Field field,
+            FieldSource source,
+            int @Nullable [] places,
+            String place,
+            AmountFormat numbers,
+            boolean isoToo) {
+        if (source.constant() != null || places == null) {
+            return new Constant(field, source.date(), Objects.requireNonNull(source.constant()), numbers);
         }
         if (field.type() == FieldType.DATE) {
-            return new Date(field, place, places[0], source.date(), isoToo);
+            return new Date(field, place, places[0], Objects.requireNonNull(source.date()), isoToo);
         }
         if (field.type() == FieldType.AMOUNT) {
             if (field.currency() != null) {
@@ -161,11 +168,12 @@ abstract class CellReader {
             if (row.trimmed(cell).isEmpty()) {
                 return;
             }
-            String code = into.text(field.currency());
+            Field currency = Objects.requireNonNull(field.currency());
+            String code = into.text(currency);
             Amount reader = code == null ? null : byCurrency.computeIfAbsent(code, this::reader);
             if (reader == null) {
                 String why = code == null
-                        ? "'" + field.currency().name() + "' is blank, so the amount has no currency"
+                        ? "'" + currency.name() + "' is blank, so the amount has no currency"
                         : "ISO 4217 has no such currency";
                 problems.unreadable(field);
                 problems.add(Rule.CURRENCY_UNKNOWN, place, code == null ? row.trimmed(cell) : code, why, "");
@@ -174,7 +182,7 @@ abstract class CellReader {
             reader.read(row, into, problems);
         }
 
-        private Amount reader(String code) {
+        private @Nullable Amount reader(String code) {
             try {
                 int decimals = Money.decimals(Currency.getInstance(code));
                 return new Amount(field, place, cell, numbers.withDecimals(decimals));
@@ -257,7 +265,7 @@ abstract class CellReader {
         }
 
         // The whole part follows the same strict rules as an amount; the decimals are kept as they are.
-        private BigDecimal parse(String text) {
+        private @Nullable BigDecimal parse(String text) {
             int mark = text.indexOf(format.decimalMark());
             String decimals = mark < 0 ? "" : text.substring(mark + 1);
             String whole = mark < 0 ? text : text.substring(0, mark);
@@ -299,8 +307,8 @@ abstract class CellReader {
         private final int[] cells;
         private final String between;
         private final Map<String, String> values;
-        private final String ifBlank;
-        private final Pattern extract;
+        private final @Nullable String ifBlank;
+        private final @Nullable Pattern extract;
 
         RichText(Field field, String place, int[] cells, FieldSource source) {
             super(field, place);
@@ -366,19 +374,19 @@ abstract class CellReader {
     }
 
     private static final class Constant extends CellReader {
-        private final Object value;
+        private final @Nullable Object value;
         private final long number;
 
-        Constant(Field field, FieldSource source, AmountFormat numbers) {
+        Constant(Field field, @Nullable DatePattern date, String constant, AmountFormat numbers) {
             super(field, field.name());
             if (field.type() == FieldType.DATE) {
                 value = null;
-                number = source.date().parse(source.constant());
+                number = Objects.requireNonNull(date).parse(constant);
             } else if (field.type() == FieldType.AMOUNT) {
                 value = null;
-                number = numbers.parse(source.constant());
+                number = numbers.parse(constant);
             } else {
-                value = field.type() == FieldType.DECIMAL ? new BigDecimal(source.constant()) : source.constant();
+                value = field.type() == FieldType.DECIMAL ? new BigDecimal(constant) : constant;
                 number = 0;
             }
         }

@@ -5,6 +5,7 @@ import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where one field comes from.
@@ -22,12 +23,12 @@ import java.util.Map;
 public record FieldSource(
         List<String> columns,
         String between,
-        DatePattern date,
+        @Nullable DatePattern date,
         Map<String, String> values,
-        String constant,
-        String ifBlank,
-        Pattern extract,
-        Side side) {
+        @Nullable String constant,
+        @Nullable String ifBlank,
+        @Nullable Pattern extract,
+        @Nullable Side side) {
 
     /**
      * A column that says on which side the amount of its row is.
@@ -47,10 +48,10 @@ public record FieldSource(
     public FieldSource(
             List<String> columns,
             String between,
-            DatePattern date,
+            @Nullable DatePattern date,
             Map<String, String> values,
-            String constant,
-            String ifBlank) {
+            @Nullable String constant,
+            @Nullable String ifBlank) {
         this(columns, between, date, values, constant, ifBlank, null, null);
     }
 
@@ -81,7 +82,7 @@ public record FieldSource(
     }
 
     /** The same, with only what the pattern matches. A linear-time pattern, so that no text makes it hang. */
-    public FieldSource extracting(String pattern) {
+    public FieldSource extracting(@Nullable String pattern) {
         return new FieldSource(columns, between, date, values, constant, ifBlank, Pattern.compile(pattern), side);
     }
 

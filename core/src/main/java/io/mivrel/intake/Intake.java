@@ -26,6 +26,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads one file: binds its layout to the titles, then makes each row a record, with its findings, or leaves it out by
@@ -44,21 +46,21 @@ public final class Intake {
     private final AmountRule rule;
     private final RowProblems problems;
     private final IntakeTally tally;
-    private BalanceChain chain;
+    private @Nullable BalanceChain chain;
     private final StatementFollower statements;
     private final Field dateField;
     private final AmountResolver amounts;
     private final boolean statementsRead;
     private final RowFilter[] filters;
 
-    private CellReader[] readers;
-    private TitleBinding titles;
+    private CellReader @Nullable [] readers;
+    private @Nullable TitleBinding titles;
     private List<String> titlesAbove = List.of();
     private boolean unreadable;
     private boolean below;
     private long datesBelow;
     private long firstRowBelow;
-    private DatePattern datePattern;
+    private @Nullable DatePattern datePattern;
     private int dateCell = -1;
     private int balanceCell = -1;
 
@@ -92,7 +94,7 @@ public final class Intake {
      *
      * @param account the account of the layout; {@code null} when the books do not know it
      */
-    public Intake against(Account account) {
+    public Intake against(@Nullable Account account) {
         statements.compareWith(account);
         return this;
     }
@@ -126,7 +128,7 @@ public final class Intake {
             return fillUp(block);
         } catch (UnreadableFileException e) {
             unreadable = true;
-            note(block, e.rule(), e.row(), "", e.getMessage(), e.suggestion());
+            note(block, e.rule(), e.row(), "", String.valueOf(e.getMessage()), e.suggestion());
             return false;
         }
     }
@@ -209,6 +211,10 @@ public final class Intake {
         }
     }
 
+    private TitleBinding bound() {
+        return Objects.requireNonNull(titles);
+    }
+
     private void bind(TitleBinding binding, IntakeBlock block) {
         block.findings().addAll(binding.findings);
         if (!binding.fits()) {
@@ -227,11 +233,11 @@ public final class Intake {
             int[] places = binding.places.get(field);
             boolean isoToo = layout.format().kind() == FileKind.WORKBOOK;
             compiled.add(CellReader.of(field, from, places, String.join(" + ", from.columns()), numbers, isoToo));
-            if (field == dateField && places.length > 0) {
+            if (field == dateField && places != null && places.length > 0) {
                 dateCell = places[0];
                 datePattern = from.date();
             }
-            if (field == kind.balance() && places.length > 0) {
+            if (field == kind.balance() && places != null && places.length > 0) {
                 balanceCell = places[0];
             }
         }
@@ -258,7 +264,7 @@ public final class Intake {
             emit(block);
             return;
         }
-        if (row.size() < titles.width || row.size() == 1) {
+        if (row.size() < bound().width || row.size() == 1) {
             if (row.isBlank()) {
                 tally.leaveOut(LeftOut.BLANK);
                 return;
@@ -287,7 +293,7 @@ public final class Intake {
             problems.add(
                     Rule.TEXT_BETWEEN_COLUMNS,
                     "",
-                    row.trimmed(row.size() > titles.width ? titles.width : row.size() - 1),
+                    row.trimmed(row.size() > bound().width ? bound().width : row.size() - 1),
                     "something stands between the columns of the layout and would be lost",
                     "compare the places of the columns with this row");
         }
@@ -300,7 +306,7 @@ public final class Intake {
     private void read(Row row, IntakeBlock block) {
         RecordBlock record = block.records();
         record.begin(row.number());
-        for (CellReader reader : readers) {
+        for (CellReader reader : Objects.requireNonNull(readers)) {
             reader.read(row, record, problems);
         }
         amounts.resolve(record);
@@ -308,8 +314,8 @@ public final class Intake {
             long amount = record.number(rule.amount());
             statements.entry(amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
         }
-        if (chain != null) {
-            followBalance(record);
+        if (chain != null && kind.balance() != null) {
+            followBalance(record, chain, kind.balance());
         }
         long day = record.number(dateField);
         if (day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo)) {
@@ -340,7 +346,7 @@ public final class Intake {
             tally.leaveOut(LeftOut.BLANK);
             return true;
         }
-        if (dateCell >= 0 && titles.isRepeatedBy(row)) {
+        if (dateCell >= 0 && bound().isRepeatedBy(row)) {
             tally.leaveOut(LeftOut.TITLES_AGAIN);
             return true;
         }
@@ -349,7 +355,7 @@ public final class Intake {
 
     private boolean isFilteredOut(Row row) {
         for (int i = 0; i < filters.length; i++) {
-            if (filters[i].leavesOut(row, titles.filters[i])) {
+            if (filters[i].leavesOut(row, bound().filters[i])) {
                 return true;
             }
         }
@@ -357,30 +363,30 @@ public final class Intake {
     }
 
     private boolean fitsWidth(Row row) {
-        if (row.size() == titles.width) {
+        if (row.size() == bound().width) {
             return true;
         }
-        if (row.size() < titles.width && layout.format().kind() == FileKind.WORKBOOK) {
+        if (row.size() < bound().width && layout.format().kind() == FileKind.WORKBOOK) {
             // A workbook does not keep the blank cells at the end of a row.
-            row.pad(titles.width);
+            row.pad(bound().width);
             return true;
         }
-        if (row.size() < titles.width) {
+        if (row.size() < bound().width) {
             problems.add(
                     Rule.CELLS_MISSING,
                     "",
                     row.text(0),
-                    "has " + row.size() + " cells, but there are " + titles.width + " titles",
+                    "has " + row.size() + " cells, but there are " + bound().width + " titles",
                     "was the row broken in two, or a separator lost?");
             return false;
         }
-        for (int i = titles.width; i < row.size(); i++) {
+        for (int i = bound().width; i < row.size(); i++) {
             if (Spans.trimStart(row.bytes(), row.start(i), row.end(i)) < row.end(i)) {
                 problems.add(
                         Rule.CELLS_EXTRA,
                         "",
                         row.text(i),
-                        "has " + row.size() + " cells, but there are " + titles.width + " titles",
+                        "has " + row.size() + " cells, but there are " + bound().width + " titles",
                         "a text with '" + layout.format().separator() + "' in it is probably not quoted");
                 return false;
             }
@@ -426,12 +432,12 @@ public final class Intake {
         }
     }
 
-    private void followBalance(RecordBlock record) {
+    private void followBalance(RecordBlock record, BalanceChain chain, Field balanceField) {
         long amount = record.number(kind.amount());
-        long balance = record.number(kind.balance());
+        long balance = record.number(balanceField);
         if (balance != SourceRecord.ABSENT && layout.signs() == Signs.ALL_REVERSED) {
             balance = -balance;
-            record.put(kind.balance(), balance);
+            record.put(balanceField, balance);
         }
         if (amount == SourceRecord.ABSENT) {
             long implied = chain.impliedAmount(balance);
@@ -447,7 +453,7 @@ public final class Intake {
         if (broke != null) {
             problems.add(
                     Rule.BALANCE_BROKEN,
-                    kind.balance().name(),
+                    balanceField.name(),
                     Money.show(balance, file.currency()),
                     broke,
                     chain.likelyCause());
@@ -484,11 +490,11 @@ public final class Intake {
                     "does 'until' stop too early?");
         }
         if (chain != null) {
-            finishBalance(block);
+            finishBalance(block, chain);
         }
     }
 
-    private void finishBalance(IntakeBlock block) {
+    private void finishBalance(IntakeBlock block, BalanceChain chain) {
         long stated = chain.contradictedClosing();
         if (stated != SourceRecord.ABSENT) {
             note(

@@ -9,6 +9,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What was counted while one file was read: the first of the independent counters that a run compares. For the
@@ -25,7 +26,10 @@ public final class IntakeTally {
     final Totals totals;
     final Map<LeftOut, Long> leftOut = new EnumMap<>(LeftOut.class);
     final List<StatementSpan> spans = new ArrayList<>();
+
+    @Nullable
     BalanceProof proof;
+
     boolean failed;
 
     IntakeTally(String file, Currency currency) {

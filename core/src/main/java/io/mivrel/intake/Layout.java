@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a source file is laid out and which field comes from where. Immutable and reusable; built in code here or read
@@ -32,7 +33,7 @@ import java.util.Set;
 public record Layout(
         String name,
         Kind gives,
-        String account,
+        @Nullable String account,
         FileFormat format,
         AmountFormat numbers,
         Signs signs,
@@ -71,7 +72,7 @@ public record Layout(
     public static final class Builder {
         private final String name;
         private final Kind gives;
-        private String account;
+        private @Nullable String account;
         private FileFormat form = FileFormat.csv();
         private AmountFormat numbers = AmountFormat.marked(2, '.', ',');
         private Signs signs = Signs.AS_WRITTEN;

@@ -14,6 +14,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Follows the statements of one file: account and currency against the books, opening + movement = closing, control
@@ -21,7 +22,7 @@ import java.util.Optional;
  */
 final class StatementFollower {
     private final String file;
-    private Account account;
+    private @Nullable Account account;
     private boolean comparesCurrency;
     private final Currency currency;
     private final AmountFormat format;
@@ -42,7 +43,7 @@ final class StatementFollower {
     }
 
     /** {@code known} is {@code null} when the books do not know the account; then its number is not compared. */
-    void compareWith(Account known) {
+    void compareWith(@Nullable Account known) {
         account = known;
         comparesCurrency = true;
     }
@@ -114,7 +115,7 @@ final class StatementFollower {
                         "the account " + account.label() + " has no number in the books",
                         "");
             }
-        } else if (account.numbers().stream().noneMatch(n -> isSame(n, statement))) {
+        } else if (account.numbers().stream().noneMatch(n -> isSame(n, statement.account(), statement.currency()))) {
             wrong(
                     Rule.STATEMENT_ACCOUNT,
                     statement,
@@ -125,11 +126,11 @@ final class StatementFollower {
     }
 
     // Banks put their own code before the number, and the currency after it.
-    private static boolean isSame(String number, Statement statement) {
+    private static boolean isSame(String number, String stated, @Nullable String currency) {
         String wanted = plain(number);
-        String found = plain(statement.account());
-        String ofStatement = statement.currency() == null ? "" : statement.currency();
-        String own = statement.account().substring(statement.account().lastIndexOf('/') + 1);
+        String found = plain(stated);
+        String ofStatement = currency == null ? "" : currency;
+        String own = stated.substring(stated.lastIndexOf('/') + 1);
         return found.equals(wanted)
                 || plain(own).equals(wanted)
                 || found.equals(wanted + ofStatement)
@@ -140,7 +141,7 @@ final class StatementFollower {
         return number.replaceAll("[^0-9A-Za-z]", "").toUpperCase(Locale.ROOT);
     }
 
-    private long balance(String text, String what, Statement statement) {
+    private long balance(@Nullable String text, String what, Statement statement) {
         if (text == null) {
             return SourceRecord.ABSENT;
         }
@@ -174,9 +175,9 @@ final class StatementFollower {
         }
     }
 
-    private void sum(Statement statement, String what, String stated, long found) {
+    private void sum(Statement statement, String what, @Nullable String stated, long found) {
         long amount = balance(stated, what, statement);
-        if (amount != SourceRecord.ABSENT && amount != found) {
+        if (stated != null && amount != SourceRecord.ABSENT && amount != found) {
             wrong(
                     Rule.CONTROL_TOTAL_DIFFERS,
                     statement,

@@ -1,6 +1,7 @@
 package io.mivrel.intake;
 
 import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What one statement, or one file with a running balance, covers. Amounts in minor units.
@@ -12,4 +13,10 @@ import java.time.LocalDate;
  * @param from first day; {@code null} when not known
  * @param to last day; {@code null} when not known
  */
-public record StatementSpan(String name, long opening, long movement, long closing, LocalDate from, LocalDate to) {}
+public record StatementSpan(
+        String name,
+        long opening,
+        long movement,
+        long closing,
+        @Nullable LocalDate from,
+        @Nullable LocalDate to) {}

@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** Finds the columns of a layout among the titles of one file, and says what does not fit. */
 final class TitleBinding {
@@ -25,11 +26,11 @@ final class TitleBinding {
     final int[] filters;
 
     final int width;
-    private final List<String> titles;
+    private final @Nullable List<String> titles;
     private final Origin origin;
 
     /** Binds to the titles; {@code null} titles mean that the file has none and columns go by place. */
-    TitleBinding(Layout layout, List<String> titles, String file, long row, int width) {
+    TitleBinding(Layout layout, @Nullable List<String> titles, String file, long row, int width) {
         this.titles = titles;
         this.origin = Origin.of(file, row);
         this.width = width;
@@ -51,7 +52,7 @@ final class TitleBinding {
             used.add(filters[i]);
         }
         if (titles != null && !layout.format().kind().isStatement()) {
-            reportUnexpected(layout, used);
+            reportUnexpected(layout, titles, used);
         }
     }
 
@@ -68,12 +69,14 @@ final class TitleBinding {
             }
             return place;
         }
-        int found = titles == null ? -1 : titles.indexOf(column);
+        if (titles == null) {
+            missing(column, purpose, "the layout says that the file has no titles", "");
+            return -1;
+        }
+        int found = titles.indexOf(column);
         if (found < 0) {
-            String near = titles == null ? null : Nearest.one(column, titles);
-            String why = titles == null
-                    ? "the layout says that the file has no titles"
-                    : "the titles are " + Finding.clip(String.join(", ", titles));
+            String near = Nearest.one(column, titles);
+            String why = "the titles are " + Finding.clip(String.join(", ", titles));
             missing(column, purpose, why, near == null ? "" : "was '" + near + "' meant?");
         } else if (titles.subList(found + 1, titles.size()).contains(column)) {
             findings.add(new Finding(
@@ -97,7 +100,7 @@ final class TitleBinding {
                 suggestion));
     }
 
-    private void reportUnexpected(Layout layout, Set<Integer> used) {
+    private void reportUnexpected(Layout layout, List<String> titles, Set<Integer> used) {
         for (int i = 0; i < titles.size(); i++) {
             String title = titles.get(i);
             boolean known = used.contains(i) || layout.unused().contains(title) || title.startsWith(OWN_TITLE_PREFIX);
@@ -119,11 +122,12 @@ final class TitleBinding {
     }
 
     /** The same of titles that may be {@code null}. */
-    static boolean isHandedBack(List<String> titles) {
+    static boolean isHandedBack(@Nullable List<String> titles) {
         return titles != null && titles.contains(OWN_TITLE_PREFIX + "row");
     }
 
     /** The title of a column; {@code null} when there are none. */
+    @Nullable
     String title(int column) {
         return titles == null || column >= titles.size() ? null : titles.get(column);
     }

@@ -4,4 +4,7 @@
  * the layout to the titles once and then turns each row into a record, a finding, or a row left out by cause. The
  * {@link io.mivrel.intake.IntakeTally} counts all of it independently of the stages that follow.
  */
+@NullMarked
 package io.mivrel.intake;
+
+import org.jspecify.annotations.NullMarked;

@@ -15,6 +15,7 @@ import io.mivrel.model.Split;
 import io.mivrel.money.Money;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Makes a coded bank line a transaction with its double entry: the bank account against the coded accounts, with the tax
@@ -28,7 +29,7 @@ final class BankDrafter implements Drafter {
     }
 
     @Override
-    public Document draft(RecordRange records, Coding decided, Consumer<Finding> findings) {
+    public Document draft(RecordRange records, @Nullable Coding decided, Consumer<Finding> findings) {
         SourceRecord line = records.get(0);
         Coding coding = decided == null || !line.isValid() ? asRead(line, null) : decided;
         long amount = line.number(BankLines.AMOUNT);
@@ -61,7 +62,7 @@ final class BankDrafter implements Drafter {
     }
 
     // What the file itself says, where it comes coded.
-    private static Coding asRead(SourceRecord line, String otherwise) {
+    private static Coding asRead(SourceRecord line, @Nullable String otherwise) {
         String account = line.text(BankLines.ACCOUNT);
         Posting posting = Posting.whole(
                 account == null ? otherwise : account, line.text(BankLines.TAX_CODE), line.text(BankLines.PARTY));
@@ -98,16 +99,16 @@ final class BankDrafter implements Drafter {
         return JournalDrafter.journal(document, journal);
     }
 
-    private void post(Line journal, Line posting, String narrative) {
+    private void post(Line journal, Line posting, @Nullable String narrative) {
         TaxCode tax = posting.taxCode() == null ? null : context.books().taxCode(posting.taxCode());
-        boolean taxed = tax != null && tax.account() != null;
-        long part = taxed ? Money.taxWithin(-posting.minor(), tax.rate()) : 0;
+        String taxAccount = tax == null ? null : tax.account();
+        long part = tax == null || taxAccount == null ? 0 : Money.taxWithin(-posting.minor(), tax.rate());
         JournalDrafter.line(journal, posting.source(), posting.account(), -posting.minor() - part, narrative)
                 .put(JournalLines.TAX_CODE, posting.taxCode())
                 .put(JournalLines.PARTY, posting.party())
                 .put(JournalLines.DEPARTMENT, posting.text(BankLines.DEPARTMENT));
-        if (taxed) {
-            JournalDrafter.line(journal, posting.source(), tax.account(), part, narrative)
+        if (taxAccount != null) {
+            JournalDrafter.line(journal, posting.source(), taxAccount, part, narrative)
                     .put(JournalLines.TAX_CODE, posting.taxCode());
         }
     }

@@ -20,6 +20,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Invoice lines with the same number become one document. Its double entry: the control account takes the gross, the
@@ -42,7 +43,7 @@ final class InvoiceDrafter implements Drafter {
     }
 
     @Override
-    public Document draft(RecordRange records, Coding coding, Consumer<Finding> findings) {
+    public Document draft(RecordRange records, @Nullable Coding coding, Consumer<Finding> findings) {
         Line heading = DocumentTree.of(
                 InvoiceLines.KIND, records, record -> record.number(InvoiceLines.NET) != SourceRecord.ABSENT, findings);
         long total = 0;

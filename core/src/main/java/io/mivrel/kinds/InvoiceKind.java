@@ -2,6 +2,7 @@ package io.mivrel.kinds;
 
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** The four kinds of documents that name a party, with what each does to that party's control account. */
 public enum InvoiceKind {
@@ -36,7 +37,7 @@ public enum InvoiceKind {
     }
 
     /** The kind with this word, or {@code null}. */
-    public static InvoiceKind of(String word) {
+    public static @Nullable InvoiceKind of(@Nullable String word) {
         for (InvoiceKind kind : values()) {
             if (kind.word.equals(word)) {
                 return kind;
@@ -46,7 +47,7 @@ public enum InvoiceKind {
     }
 
     /** The control sign of the kind with this word; 1 for an unknown one, so that its amounts count as printed. */
-    static int sign(String word) {
+    static int sign(@Nullable String word) {
         InvoiceKind kind = of(word);
         return kind == null ? 1 : kind.controlSign;
     }

@@ -10,6 +10,7 @@ import io.mivrel.model.Line;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceRecord;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Journal lines with the same reference become one journal. Lines that are not valid are left out of its lines. */
 final class JournalDrafter implements Drafter {
@@ -18,7 +19,7 @@ final class JournalDrafter implements Drafter {
     }
 
     @Override
-    public Document draft(RecordRange records, Coding coding, Consumer<Finding> findings) {
+    public Document draft(RecordRange records, @Nullable Coding coding, Consumer<Finding> findings) {
         Line heading = DocumentTree.of(JournalLines.KIND, records, SourceRecord::isValid, findings);
         return new Document(JournalLines.KIND, records, heading, heading.text(JournalLines.REFERENCE), null);
     }
@@ -31,7 +32,8 @@ final class JournalDrafter implements Drafter {
     }
 
     /** Adds a line made of a record of another kind. */
-    static Line line(Line heading, SourceRecord source, String account, long amount, String narrative) {
+    static Line line(
+            Line heading, SourceRecord source, @Nullable String account, long amount, @Nullable String narrative) {
         return heading.add(source, heading.children().size())
                 .put(JournalLines.ACCOUNT, account)
                 .put(JournalLines.AMOUNT, amount)

@@ -4,4 +4,7 @@
  * io.mivrel.kinds.InvoiceLines}). {@link io.mivrel.kinds.Kinds} lists them. A further kind stands here, or in the code of
  * whoever needs it.
  */
+@NullMarked
 package io.mivrel.kinds;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,6 +1,7 @@
 package io.mivrel.model;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What was decided about one line: its postings, at least one. Immutable.
@@ -9,7 +10,7 @@ import java.util.List;
  * @param narrative text to use instead of the source's; {@code null} to keep that
  * @param postings where the amount goes; several split it
  */
-public record Coding(String entry, String narrative, List<Posting> postings) {
+public record Coding(@Nullable String entry, @Nullable String narrative, List<Posting> postings) {
     public Coding {
         postings = List.copyOf(postings);
         if (postings.isEmpty()) {

@@ -4,6 +4,7 @@ import io.mivrel.money.Totals;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The smallest thing that is delivered or held: a heading with a tree of lines over the table of its kind, and the journal
@@ -14,10 +15,10 @@ public final class Document {
     private final Kind kind;
     private final RecordRange records;
     private final Line heading;
-    private final String reference;
-    private final Drafter drafter;
-    private List<Line> lines;
-    private Document journal;
+    private final @Nullable String reference;
+    private final @Nullable Drafter drafter;
+    private @Nullable List<Line> lines;
+    private @Nullable Document journal;
 
     /**
      * @param records the source records, in the order of the file
@@ -25,7 +26,8 @@ public final class Document {
      * @param reference what it is called; {@code null} only when it is not valid
      * @param drafter makes its journal; {@code null} for a journal itself
      */
-    public Document(Kind kind, RecordRange records, Line heading, String reference, Drafter drafter) {
+    public Document(
+            Kind kind, RecordRange records, Line heading, @Nullable String reference, @Nullable Drafter drafter) {
         this.kind = kind;
         this.records = records;
         this.heading = heading;
@@ -43,9 +45,9 @@ public final class Document {
         return records;
     }
 
-    /** The reference or number; for a document without one, a name made of its origin. */
+    /** The reference or number; empty only when the document is not valid for want of one. */
     public String reference() {
-        return reference;
+        return reference == null ? "" : reference;
     }
 
     public Line heading() {
@@ -77,7 +79,7 @@ public final class Document {
     }
 
     /** The date; {@code null} only when the document is not valid. */
-    public LocalDate date() {
+    public @Nullable LocalDate date() {
         long day = day();
         return day == SourceRecord.ABSENT ? null : LocalDate.ofEpochDay(day);
     }
@@ -93,7 +95,7 @@ public final class Document {
     }
 
     /** The double entry of this document; only to be asked of a valid one. {@code null} when its kind has none. */
-    public Document journal() {
+    public @Nullable Document journal() {
         if (kind.isJournal()) {
             return this;
         }

@@ -1,5 +1,7 @@
 package io.mivrel.model;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Documents whose lines are the records of one block, one after the other: for what runs over millions of them without
  * making an object of each. Only kinds that are {@linkplain Kind#isColumnar columnar} come so, and only documents that
@@ -9,9 +11,9 @@ package io.mivrel.model;
 public final class DocumentBlock {
     private final Kind kind;
     private final RecordBlock records;
-    private final int[] bounds;
+    private final int @Nullable [] bounds;
     private final int size;
-    private final Coding[] codings;
+    private final Coding @Nullable [] codings;
     private final Drafter drafter;
 
     /**
@@ -22,7 +24,13 @@ public final class DocumentBlock {
      * @param codings what was decided about each record; {@code null} when nothing is coded
      * @param drafter makes a document an object
      */
-    public DocumentBlock(Kind kind, RecordBlock records, int[] bounds, int size, Coding[] codings, Drafter drafter) {
+    public DocumentBlock(
+            Kind kind,
+            RecordBlock records,
+            int @Nullable [] bounds,
+            int size,
+            Coding @Nullable [] codings,
+            Drafter drafter) {
         this.kind = kind;
         this.records = records;
         this.bounds = bounds;
@@ -71,7 +79,7 @@ public final class DocumentBlock {
     }
 
     /** What was decided about a record; {@code null} when nothing was. */
-    public Coding coding(int at) {
+    public @Nullable Coding coding(int at) {
         return codings == null ? null : codings[at];
     }
 
@@ -83,12 +91,12 @@ public final class DocumentBlock {
         if (codings == null) {
             return false;
         }
-        return field.type() == FieldType.CODE && field.level() == kind.account().level()
+        return field.type() == FieldType.CODE && field.level() == kind.amount().level()
                 || field == kind.narrative() && codings[at].narrative() != null;
     }
 
     /** The text of a code or text field that is worked out or coded; {@code null} when blank. */
-    public String made(Field field, int document, int at) {
+    public @Nullable String made(Field field, int document, int at) {
         return switch (field.derivation()) {
             case LINE_NUMBER -> Integer.toString(at - from(document) + 1);
             case SOURCE_FILE -> records.source().name();
@@ -100,7 +108,10 @@ public final class DocumentBlock {
         };
     }
 
-    private String coded(Field field, int at) {
+    private @Nullable String coded(Field field, int at) {
+        if (codings == null) {
+            return records.text(field, at);
+        }
         Posting posting = codings[at].posting();
         if (field == kind.account()) {
             return posting.account();

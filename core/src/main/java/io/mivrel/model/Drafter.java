@@ -2,6 +2,7 @@ package io.mivrel.model;
 
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Makes the documents of one {@link Kind}. For one thread. */
 public interface Drafter {
@@ -12,15 +13,15 @@ public interface Drafter {
      * @param coding what was decided about a coded record; {@code null} when nothing was
      * @param findings takes what is noticed on the way
      */
-    Document draft(RecordRange records, Coding coding, Consumer<Finding> findings);
+    Document draft(RecordRange records, @Nullable Coding coding, Consumer<Finding> findings);
 
     /** The journal that a valid document of the kind amounts to; {@code null} when it amounts to none. */
-    default Document journal(Document document) {
+    default @Nullable Document journal(Document document) {
         return null;
     }
 
     /** Looks at what only documents of this kind can be wrong about; {@code null} when there is nothing. */
-    default OwnCheck ownCheck() {
+    default @Nullable OwnCheck ownCheck() {
         return null;
     }
 

@@ -2,6 +2,7 @@ package io.mivrel.model;
 
 import io.mivrel.books.Books;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a drafter may need to know of the run.
@@ -10,7 +11,8 @@ import java.util.Objects;
  * @param coded true when a coding table decides the accounts
  * @param suspense account for what nothing decides; {@code null} to hold it
  */
-public record DraftingContext(Books books, boolean coded, String suspense) {
+public record DraftingContext(
+        Books books, boolean coded, @Nullable String suspense) {
     public DraftingContext {
         Objects.requireNonNull(books);
     }

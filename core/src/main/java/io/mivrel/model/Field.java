@@ -1,5 +1,7 @@
 package io.mivrel.model;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * One field of one {@link FieldTable}, and equal to no other: two tables may both have a {@code date}, and a record asked
  * for the wrong one throws. Made by the {@link Level} that declares it. Immutable.
@@ -13,7 +15,7 @@ public final class Field {
     private final FieldType type;
     private final boolean required;
     private final Derivation derivation;
-    private final Field currency;
+    private final @Nullable Field currency;
     private final String meaning;
     private final int ordinal;
     private final int slot;
@@ -24,7 +26,7 @@ public final class Field {
             FieldType type,
             boolean required,
             Derivation derivation,
-            Field currency,
+            @Nullable Field currency,
             String meaning,
             int ordinal,
             int slot) {
@@ -75,7 +77,7 @@ public final class Field {
     }
 
     /** The field that names the currency of this amount; {@code null} for an amount in the currency of its file. */
-    public Field currency() {
+    public @Nullable Field currency() {
         return currency;
     }
 

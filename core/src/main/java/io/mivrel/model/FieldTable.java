@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The fields of one kind of record, declared once on their {@link Level}s: layouts, deliveries and the field pages of the
@@ -89,7 +90,7 @@ public final class FieldTable {
             FieldType type,
             boolean required,
             Derivation derivation,
-            Field currency,
+            @Nullable Field currency,
             String meaning) {
         if (complete) {
             throw new IllegalStateException("the table of " + name + " is complete: '" + field + "' comes too late");

@@ -3,6 +3,7 @@ package io.mivrel.model;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A kind of document: its table of fields and what each of them is for, who drafts it, what makes two the same, and what
@@ -17,11 +18,21 @@ import java.util.function.Function;
  */
 public final class Kind {
     private final Builder made;
-    private final Field[] keys;
+    private final KindWords words;
+    private final Field date;
+    private final Field amount;
+    private final DocumentIdentity identity;
+    private final Function<DraftingContext, Drafter> drafter;
+    private final @Nullable Field[] keys;
     private final List<Field> foreignAmounts;
 
     private Kind(Builder made) {
         this.made = made;
+        this.words = Objects.requireNonNull(made.words, "words");
+        this.date = Objects.requireNonNull(made.date, "date");
+        this.amount = Objects.requireNonNull(made.amount, "amount");
+        this.identity = Objects.requireNonNull(made.identity, "identity");
+        this.drafter = Objects.requireNonNull(made.drafter, "drafter");
         this.keys = new Field[made.table.levels().size()];
         for (Field key : made.keyFields) {
             keys[key.level().depth()] = key;
@@ -57,41 +68,41 @@ public final class Kind {
     }
 
     public KindWords words() {
-        return made.words;
+        return words;
     }
 
     /** The date of a document. */
     public Field date() {
-        return made.date;
+        return date;
     }
 
     /** The field that records of one document have in common; {@code null} when each record is a document. */
-    public Field key() {
+    public @Nullable Field key() {
         return keys[0];
     }
 
     /** The same for the nodes of a level; {@code null} when each record is one. */
-    public Field key(int depth) {
+    public @Nullable Field key(int depth) {
         return keys[depth];
     }
 
     /** The signed amount, debit or money in positive. Its level is that of the {@linkplain Document#lines() lines}. */
     public Field amount() {
-        return made.amount;
+        return amount;
     }
 
     /** Another field that carries the amount when it is delivered; {@code null} for none. */
-    public Field grossAmount() {
+    public @Nullable Field grossAmount() {
         return made.gross;
     }
 
     /** The amount when it is positive; {@code null} when the kind has no sides. */
-    public Field plusSide() {
+    public @Nullable Field plusSide() {
         return made.plus;
     }
 
     /** The amount without sign when it is negative; {@code null} when the kind has no sides. */
-    public Field minusSide() {
+    public @Nullable Field minusSide() {
         return made.minus;
     }
 
@@ -101,37 +112,37 @@ public final class Kind {
     }
 
     /** With {@link #price}, what an amount that is not given is computed from; {@code null} for none. */
-    public Field quantity() {
+    public @Nullable Field quantity() {
         return made.quantity;
     }
 
-    public Field price() {
+    public @Nullable Field price() {
         return made.price;
     }
 
     /** {@code null} for none, as all that follow. */
-    public Field narrative() {
+    public @Nullable Field narrative() {
         return made.narrative;
     }
 
-    public Field payee() {
+    public @Nullable Field payee() {
         return made.payee;
     }
 
     /** The running balance after the line. */
-    public Field balance() {
+    public @Nullable Field balance() {
         return made.balance;
     }
 
-    public Field account() {
+    public @Nullable Field account() {
         return made.account;
     }
 
-    public Field taxCode() {
+    public @Nullable Field taxCode() {
         return made.taxCode;
     }
 
-    public Field party() {
+    public @Nullable Field party() {
         return made.party;
     }
 
@@ -169,17 +180,17 @@ public final class Kind {
     }
 
     public DocumentIdentity identity() {
-        return made.identity;
+        return identity;
     }
 
     /** A new drafter for one run. */
     public Drafter drafter(DraftingContext context) {
-        return made.drafter.apply(context);
+        return drafter.apply(context);
     }
 
     /** The amount of a record for control totals, with the sign that the books give it; ABSENT when it has none. */
     public long signedAmount(RecordBlock block, int index) {
-        long amount = block.number(made.amount, index);
+        long amount = block.number(this.amount, index);
         return amount == SourceRecord.ABSENT || made.sign == null ? amount : amount * made.sign.of(block, index);
     }
 
@@ -197,30 +208,30 @@ public final class Kind {
     public static final class Builder {
         private final FieldTable table;
         private final String documents;
-        private KindWords words;
-        private Field date;
+        private @Nullable KindWords words;
+        private @Nullable Field date;
         private List<Field> keyFields = List.of();
-        private Field amount;
-        private Field gross;
-        private Field plus;
-        private Field minus;
-        private Field quantity;
-        private Field price;
-        private Field narrative;
-        private Field payee;
-        private Field balance;
-        private Field account;
-        private Field taxCode;
-        private Field party;
+        private @Nullable Field amount;
+        private @Nullable Field gross;
+        private @Nullable Field plus;
+        private @Nullable Field minus;
+        private @Nullable Field quantity;
+        private @Nullable Field price;
+        private @Nullable Field narrative;
+        private @Nullable Field payee;
+        private @Nullable Field balance;
+        private @Nullable Field account;
+        private @Nullable Field taxCode;
+        private @Nullable Field party;
         private boolean coded;
         private boolean ofAccount;
         private boolean journal;
         private boolean amountsToJournal;
         private boolean columnar;
         private List<Field> enteredOnce = List.of();
-        private RecordSign sign;
-        private DocumentIdentity identity;
-        private Function<DraftingContext, Drafter> drafter;
+        private @Nullable RecordSign sign;
+        private @Nullable DocumentIdentity identity;
+        private @Nullable Function<DraftingContext, Drafter> drafter;
 
         private Builder(FieldTable table, String documents) {
             this.table = Objects.requireNonNull(table);
@@ -285,7 +296,7 @@ public final class Kind {
         }
 
         /** The codes that the books know; each may be {@code null}. */
-        public Builder codes(Field accountField, Field taxCodeField, Field partyField) {
+        public Builder codes(@Nullable Field accountField, @Nullable Field taxCodeField, @Nullable Field partyField) {
             account = own(accountField);
             taxCode = own(taxCodeField);
             party = own(partyField);
@@ -344,7 +355,7 @@ public final class Kind {
             return this;
         }
 
-        private Field own(Field field) {
+        private @Nullable Field own(@Nullable Field field) {
             if (field != null) {
                 field.requireOf(table);
             }
@@ -353,11 +364,6 @@ public final class Kind {
 
         /** Throws {@link NullPointerException} that names what is missing. */
         public Kind build() {
-            Objects.requireNonNull(words, "words");
-            Objects.requireNonNull(date, "date");
-            Objects.requireNonNull(amount, "amount");
-            Objects.requireNonNull(identity, "identity");
-            Objects.requireNonNull(drafter, "drafter");
             return new Kind(this);
         }
     }

@@ -1,5 +1,7 @@
 package io.mivrel.model;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * One level of a {@link FieldTable}: the heading of a document, its lines, the deliveries of a line, and so on. Fields are
  * declared on the level that they belong to. A level of depth 0 is the document itself.
@@ -40,7 +42,7 @@ public final class Level {
     }
 
     /** Declares an amount in the currency that another field of the row names. */
-    public Field foreign(String field, Field currency, String meaning) {
+    public Field foreign(String field, @Nullable Field currency, String meaning) {
         return table.declare(this, field, FieldType.AMOUNT, false, Derivation.NONE, currency, meaning);
     }
 

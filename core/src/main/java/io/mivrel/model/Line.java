@@ -7,6 +7,7 @@ import java.util.Collections;
 import java.util.Currency;
 import java.util.List;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One node of a document: its heading, a line, a delivery of a line, and so on, as deep as the kind has levels. A field of
@@ -19,14 +20,14 @@ public final class Line {
 
     private final Kind kind;
     private final Level level;
-    private final Line parent;
+    private final @Nullable Line parent;
     private final SourceRecord source;
     private final int index;
     private final List<Line> children = new ArrayList<>(0);
-    private Object[] own;
+    private Object @Nullable [] own;
     private boolean complete;
 
-    private Line(Kind kind, Level level, Line parent, SourceRecord source, int index) {
+    private Line(Kind kind, Level level, @Nullable Line parent, SourceRecord source, int index) {
         this.kind = kind;
         this.level = level;
         this.parent = parent;
@@ -56,7 +57,7 @@ public final class Line {
     }
 
     /** The node above; {@code null} for a heading. */
-    public Line parent() {
+    public @Nullable Line parent() {
         return parent;
     }
 
@@ -76,7 +77,7 @@ public final class Line {
     }
 
     /** Puts a text or code in the place of the source's; {@code null} leaves it blank. */
-    public Line put(Field field, String text) {
+    public Line put(Field field, @Nullable String text) {
         return putValue(field, text);
     }
 
@@ -85,7 +86,7 @@ public final class Line {
         return putValue(field, number == SourceRecord.ABSENT ? null : number);
     }
 
-    private Line putValue(Field field, Object value) {
+    private Line putValue(Field field, @Nullable Object value) {
         requireOpen();
         field.requireOf(kind.table());
         if (field.level() != level) {
@@ -114,7 +115,7 @@ public final class Line {
         field.requireOf(kind.table());
         Line line = this;
         while (line.level.depth() > field.level().depth()) {
-            line = line.parent;
+            line = Objects.requireNonNull(line.parent);
         }
         if (line.level != field.level()) {
             throw new IllegalArgumentException(field + " belongs to the level " + field.level() + " below " + level);
@@ -122,7 +123,7 @@ public final class Line {
         return line;
     }
 
-    private Object own(Field field) {
+    private @Nullable Object own(Field field) {
         return own == null ? null : own[field.ordinal()];
     }
 
@@ -131,7 +132,7 @@ public final class Line {
     }
 
     /** The text or code of a field, worked out where it is derived; {@code null} when blank. */
-    public String text(Field field) {
+    public @Nullable String text(Field field) {
         Line line = at(field);
         Object value = line.own(field);
         if (value != null) {
@@ -164,27 +165,27 @@ public final class Line {
     }
 
     /** The number of a decimal field; {@code null} when blank. */
-    public BigDecimal decimal(Field field) {
+    public @Nullable BigDecimal decimal(Field field) {
         Line line = at(field);
         return line.readsSource(field) ? line.source.decimal(field) : null;
     }
 
     /** Its account code; {@code null} when it has none. */
-    public String account() {
+    public @Nullable String account() {
         return code(kind.account());
     }
 
     /** Its tax code; {@code null} when it has none. */
-    public String taxCode() {
+    public @Nullable String taxCode() {
         return code(kind.taxCode());
     }
 
     /** The code of its customer or supplier; {@code null} when it has none. */
-    public String party() {
+    public @Nullable String party() {
         return code(kind.party());
     }
 
-    private String code(Field field) {
+    private @Nullable String code(@Nullable Field field) {
         return field == null ? null : text(field);
     }
 
@@ -194,7 +195,7 @@ public final class Line {
     }
 
     /** Its amount, as its kind signs it; {@code null} when it has none. */
-    public Money amount() {
+    public @Nullable Money amount() {
         return money(kind.amount());
     }
 
@@ -204,11 +205,12 @@ public final class Line {
     }
 
     /** An amount field with its currency, which is that of the file unless another field names it; {@code null} when blank. */
-    public Money money(Field field) {
+    public @Nullable Money money(Field field) {
         long minor = number(field);
         if (minor == SourceRecord.ABSENT) {
             return null;
         }
-        return new Money(minor, field.currency() == null ? currency() : Currency.getInstance(text(field.currency())));
+        String named = field.currency() == null ? null : text(field.currency());
+        return new Money(minor, named == null ? currency() : Currency.getInstance(named));
     }
 }

@@ -3,6 +3,7 @@ package io.mivrel.model;
 import java.math.BigDecimal;
 import java.util.HashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where an amount, or a part of it, is posted. Immutable.
@@ -13,14 +14,19 @@ import java.util.Map;
  * @param party customer or supplier code; {@code null} for none
  * @param dimensions further codes by the name of their field, such as {@code department}; empty for none
  */
-public record Posting(String account, Part part, String taxCode, String party, Map<String, String> dimensions) {
+public record Posting(
+        @Nullable String account,
+        Part part,
+        @Nullable String taxCode,
+        @Nullable String party,
+        Map<String, String> dimensions) {
     /**
      * How much of an amount a posting takes.
      *
      * @param perCent a share in per cent of the whole; {@code null} when it is no share
      * @param fixed minor units without sign; {@link SourceRecord#ABSENT} when it is no fixed amount
      */
-    public record Part(BigDecimal perCent, long fixed) {
+    public record Part(@Nullable BigDecimal perCent, long fixed) {
         /** What the other postings leave. */
         public static final Part REST = new Part(null, SourceRecord.ABSENT);
 
@@ -38,12 +44,12 @@ public record Posting(String account, Part part, String taxCode, String party, M
     }
 
     /** The whole amount, without dimensions. */
-    public static Posting whole(String account, String taxCode, String party) {
+    public static Posting whole(@Nullable String account, @Nullable String taxCode, @Nullable String party) {
         return new Posting(account, Part.REST, taxCode, party, Map.of());
     }
 
     /** The same with a dimension, called as the field that it fills; {@code null} adds none. */
-    public Posting with(String dimension, String code) {
+    public Posting with(String dimension, @Nullable String code) {
         if (code == null) {
             return this;
         }

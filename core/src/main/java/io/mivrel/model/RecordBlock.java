@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Currency;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Records of one file in their order, kept in columns: numbers in arrays of {@code long}, texts and codes as stretches of
@@ -121,7 +122,7 @@ public final class RecordBlock {
     }
 
     /** A text or code as a new string; {@code null} when blank. */
-    public String text(Field field, int index) {
+    public @Nullable String text(Field field, int index) {
         int slot = slot(field);
         int start = textStarts[slot][index];
         int length = textEnds[slot][index] - start;
@@ -177,7 +178,7 @@ public final class RecordBlock {
     }
 
     /** A decimal number; a {@code null} leaves it absent. */
-    public void put(Field field, BigDecimal value) {
+    public void put(Field field, @Nullable BigDecimal value) {
         objects[slot(field)][size] = value;
     }
 
@@ -229,7 +230,7 @@ public final class RecordBlock {
     }
 
     /** A text or code; a {@code null} leaves it absent. */
-    public void put(Field field, String text) {
+    public void put(Field field, @Nullable String text) {
         if (text != null) {
             byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
             put(field, bytes, 0, bytes.length);
@@ -263,7 +264,7 @@ public final class RecordBlock {
     }
 
     /** The text or code of the record that is being filled, as a new string, or {@code null}. */
-    public String text(Field field) {
+    public @Nullable String text(Field field) {
         return text(field, size);
     }
 }

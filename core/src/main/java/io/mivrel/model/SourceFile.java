@@ -3,6 +3,7 @@ package io.mivrel.model;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What all records of one sheet of one file have in common. Immutable.
@@ -13,7 +14,8 @@ import java.util.Objects;
  * @param account the account that the layout names for the file; {@code null} for none
  * @param currency the currency of its amounts
  */
-public record SourceFile(String name, String sheet, int ordinal, String account, Currency currency) {
+public record SourceFile(
+        String name, String sheet, int ordinal, @Nullable String account, Currency currency) {
     public SourceFile {
         Objects.requireNonNull(name);
         Objects.requireNonNull(sheet);

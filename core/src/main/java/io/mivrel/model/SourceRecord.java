@@ -2,6 +2,7 @@ package io.mivrel.model;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One typed row after reading: a view of a place in a {@link RecordBlock}. An absent value is {@code null}, or {@link
@@ -53,7 +54,7 @@ public final class SourceRecord {
     }
 
     /** The text of a text or code field, as a new string; {@code null} when blank. */
-    public String text(Field field) {
+    public @Nullable String text(Field field) {
         return block.text(field, index);
     }
 
@@ -82,7 +83,7 @@ public final class SourceRecord {
     }
 
     /** The date of a date field; {@code null} when absent. */
-    public LocalDate date(Field field) {
+    public @Nullable LocalDate date(Field field) {
         long day = number(field);
         return day == ABSENT ? null : LocalDate.ofEpochDay(day);
     }

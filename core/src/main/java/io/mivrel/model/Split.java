@@ -6,6 +6,7 @@ import java.math.BigDecimal;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /** Divides an amount among postings so that the parts add up to it exactly. */
 public final class Split {
@@ -15,7 +16,7 @@ public final class Split {
      * What keeps postings from dividing every amount, in words; {@code null} when nothing does: at most one takes the rest,
      * and without one the shares come to a hundred per cent and nothing is fixed.
      */
-    public static String gap(List<Posting> postings) {
+    public static @Nullable String gap(List<Posting> postings) {
         long rests = postings.stream().filter(p -> p.part().equals(Part.REST)).count();
         BigDecimal shares = postings.stream()
                 .map(p -> p.part().perCent())

@@ -6,4 +6,7 @@
  *
  * <p>Amounts are {@code long} minor units, and their currency stands beside them; debit is positive, credit negative.
  */
+@NullMarked
 package io.mivrel.model;
+
+import org.jspecify.annotations.NullMarked;

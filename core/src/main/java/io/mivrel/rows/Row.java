@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A view of one row: its cells are spans of a buffer of UTF-8 bytes that belongs to the row source, so a row is valid only
@@ -18,13 +19,13 @@ public final class Row {
     private boolean remarks;
 
     private long number;
-    private RowFault fault;
-    private String faultValue;
+    private @Nullable RowFault fault;
+    private @Nullable String faultValue;
     private boolean quoteInside;
-    private LeftOut aside;
+    private @Nullable LeftOut aside;
     private boolean again;
     private boolean textBetween;
-    private Statement statement;
+    private @Nullable Statement statement;
 
     /** Empties it for the row that begins at the given physical line, counted from 1. For row sources. */
     public void begin(long physicalRow) {
@@ -111,7 +112,7 @@ public final class Row {
         spans[2 * cell + 1] = end;
     }
 
-    public void fault(RowFault found) {
+    public void fault(@Nullable RowFault found) {
         remarks = true;
         fault = found;
     }
@@ -163,12 +164,12 @@ public final class Row {
     }
 
     /** Why the source knows this row to be no record; {@code null} when it may be one. */
-    public LeftOut aside() {
+    public @Nullable LeftOut aside() {
         return aside;
     }
 
     /** The statement that ended; {@code null} for a real row. */
-    public Statement ended() {
+    public @Nullable Statement ended() {
         return statement;
     }
 
@@ -195,7 +196,7 @@ public final class Row {
     }
 
     /** What is wrong with the row as a whole, or {@code null}. */
-    public RowFault fault() {
+    public @Nullable RowFault fault() {
         return fault;
     }
 

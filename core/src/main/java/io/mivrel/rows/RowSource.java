@@ -4,6 +4,7 @@ import io.mivrel.model.Finding;
 import java.io.Closeable;
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Hands out the rows of one file in their order. The one interface to implement for a new kind of file. A source that
@@ -12,6 +13,7 @@ import java.util.List;
 public interface RowSource extends Closeable {
 
     /** The next row, valid until the next call, or {@code null} at the end. */
+    @Nullable
     Row next() throws IOException;
 
     /**
@@ -23,7 +25,7 @@ public interface RowSource extends Closeable {
     }
 
     /** The names of the cells where the format itself fixes them, known before the first row; else {@code null}. */
-    default List<String> titles() {
+    default @Nullable List<String> titles() {
         return null;
     }
 

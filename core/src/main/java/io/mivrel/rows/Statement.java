@@ -1,6 +1,7 @@
 package io.mivrel.rows;
 
 import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a file in a statement format says about one statement in it, beside its entries. Amounts are plain decimal texts
@@ -16,13 +17,13 @@ import java.time.LocalDate;
  * @param stated control totals
  */
 public record Statement(
-        String name,
-        String account,
-        String currency,
-        String opening,
-        String closing,
-        LocalDate openingDate,
-        LocalDate closingDate,
+        @Nullable String name,
+        @Nullable String account,
+        @Nullable String currency,
+        @Nullable String opening,
+        @Nullable String closing,
+        @Nullable LocalDate openingDate,
+        @Nullable LocalDate closingDate,
         Stated stated) {
 
     /** Nothing stated. */
@@ -37,5 +38,10 @@ public record Statement(
      * @param credits sum in, positive
      * @param debits sum out, positive
      */
-    public record Stated(long entries, long creditEntries, long debitEntries, String credits, String debits) {}
+    public record Stated(
+            long entries,
+            long creditEntries,
+            long debitEntries,
+            @Nullable String credits,
+            @Nullable String debits) {}
 }

@@ -3,4 +3,7 @@
  * at a time, of a file whose {@link io.mivrel.rows.FileFormat} is declared. A row may carry remarks: a {@link
  * io.mivrel.rows.RowFault}, or why it is {@linkplain io.mivrel.rows.LeftOut left out}.
  */
+@NullMarked
 package io.mivrel.rows;
+
+import org.jspecify.annotations.NullMarked;

@@ -15,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Compares the files of one account with one another, once all are read: a file that begins after another one ended must go
@@ -124,7 +125,7 @@ final class Continuity {
                 guessed ? "look whether the files really overlap on these days" : ""));
     }
 
-    private static Covered covered(int ordinal, IntakeTally tally) {
+    private static @Nullable Covered covered(int ordinal, IntakeTally tally) {
         List<StatementSpan> spans = tally.spans();
         if (spans.isEmpty()
                 || tally.failed()
@@ -157,7 +158,7 @@ final class Continuity {
             }
         }
         // Where files overlap, only all of them together can be compared: every line once leads to the last balance.
-        if (!found && files.size() > 1 && !leadsToTheEnd(files, movement)) {
+        if (!found && before != null && files.size() > 1 && !leadsToTheEnd(files, movement)) {
             apart(files.get(0), before, movement);
         }
     }

@@ -8,6 +8,7 @@ import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Totals;
 import java.time.LocalDate;
 import java.util.Currency;
+import org.jspecify.annotations.Nullable;
 
 /** Counts of the documents that shared one disposition: clear, held, or beyond the pilot. For one thread. */
 public final class DocumentCount {
@@ -96,12 +97,12 @@ public final class DocumentCount {
     }
 
     /** {@code null} when there is no document with a date. */
-    public LocalDate firstDate() {
+    public @Nullable LocalDate firstDate() {
         return first > last ? null : LocalDate.ofEpochDay(first);
     }
 
     /** {@code null} when there is no document with a date. */
-    public LocalDate lastDate() {
+    public @Nullable LocalDate lastDate() {
         return first > last ? null : LocalDate.ofEpochDay(last);
     }
 }

@@ -17,6 +17,8 @@ import io.mivrel.model.SourceRecord;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The way of records of one kind: coded, brought together, drafted, and handed to the sorter. What is plain goes in blocks,
@@ -28,15 +30,16 @@ final class DocumentLane implements Grouping.Target {
 
     private final Kind kind;
     private final Drafter drafter;
-    private final Coder coder;
+    private final @Nullable Coder coder;
     private final Overlaps overlaps;
     private final DocumentSorter sorter;
     /** {@code null} when each record is a document. */
-    private final Grouping grouping;
+    private final @Nullable Grouping grouping;
     /** Fields that all records of a plain document must agree on. */
     private final Field[] headings;
 
-    DocumentLane(RunPlan plan, Drafter drafter, DocumentSorter sorter, Overlaps overlaps, DocumentLane earlier) {
+    DocumentLane(
+            RunPlan plan, Drafter drafter, DocumentSorter sorter, Overlaps overlaps, @Nullable DocumentLane earlier) {
         this.kind = plan.kind();
         this.drafter = drafter;
         this.sorter = sorter;
@@ -45,7 +48,9 @@ final class DocumentLane implements Grouping.Target {
         this.takenOnce = new DocumentCount(kind, plan.currency());
         this.grouping = kind.key() == null
                 ? null
-                : earlier == null ? new Grouping(kind.table(), kind.key(), this) : earlier.grouping.nextPass(this);
+                : earlier == null || earlier.grouping == null
+                        ? new Grouping(kind.table(), kind.key(), this)
+                        : earlier.grouping.nextPass(this);
         this.headings = kind.table().fields().stream()
                 .filter(f -> f.level().depth() == 0 && !f.derived() && f != kind.key())
                 .toArray(Field[]::new);
@@ -58,7 +63,7 @@ final class DocumentLane implements Grouping.Target {
             return;
         }
         boolean[] again = overlaps.again(records);
-        Coding[] codings = coder == null ? null : code(records);
+        Coding[] codings = coder == null ? null : code(records, coder);
         DocumentBlock documents = new DocumentBlock(kind, records, null, records.size(), codings, drafter);
         boolean[] decided = new boolean[records.size()];
         for (int i = 0; i < decided.length; i++) {
@@ -79,7 +84,7 @@ final class DocumentLane implements Grouping.Target {
     }
 
     // A line that is held for another reason has met its entry all the same.
-    private Coding[] code(RecordBlock records) {
+    private Coding[] code(RecordBlock records, Coder coder) {
         Coding[] codings = new Coding[records.size()];
         for (int i = 0; i < codings.length; i++) {
             if (records.number(kind.amount(), i) != SourceRecord.ABSENT) {
@@ -135,7 +140,7 @@ final class DocumentLane implements Grouping.Target {
                 Rule.DOCUMENT_TOO_LARGE,
                 first.origin(),
                 "reference",
-                first.text(kind.key()),
+                String.valueOf(first.text(Objects.requireNonNull(kind.key()))),
                 "more than " + Grouping.MOST_LINES + " lines have this reference",
                 "is the reference taken from the right column?");
     }
@@ -147,7 +152,7 @@ final class DocumentLane implements Grouping.Target {
                 Rule.REFERENCE_RETURNS,
                 first.origin(),
                 "reference",
-                first.text(kind.key()),
+                String.valueOf(first.text(Objects.requireNonNull(kind.key()))),
                 "its " + records.size() + " lines stand apart, from row " + first.row() + " to row " + last.row(),
                 "");
     }

@@ -18,6 +18,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** Sorts the documents of a pass: checks each, asks the history, counts it, and has the clear ones written. */
 final class DocumentSorter {
@@ -46,7 +47,7 @@ final class DocumentSorter {
     /** Those without a columnar form. */
     private final List<Check> objectChecks;
 
-    private final WriterThread writerThread;
+    private final @Nullable WriterThread writerThread;
     /** The deliveries that get what went out by others before, a bit for each. */
     private final long takeEarlier;
 

@@ -10,11 +10,13 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** Reads the inputs on a thread of its own and hands over blocks in order, a few ahead of the stages that follow. */
 final class IntakeThread implements AutoCloseable {
     /** A {@code null} block ends the input or carries what failed. */
-    private record Parcel(IntakeBlock block, Throwable failure) {}
+    private record Parcel(
+            @Nullable IntakeBlock block, @Nullable Throwable failure) {}
 
     private final RunPlan plan;
     private final Set<String> heldFiles;
@@ -29,6 +31,7 @@ final class IntakeThread implements AutoCloseable {
     }
 
     /** The next block, or {@code null} at the end of the last file. */
+    @Nullable
     IntakeBlock next() throws IOException {
         try {
             Parcel parcel = queue.take();

@@ -10,6 +10,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Knows which bank lines stand in two files of one account, so that each is taken once. Lines are the same when the
@@ -68,7 +69,7 @@ final class Overlaps {
     }
 
     /** Which of the next records of a file a file before has; {@code null} when its account has one file only. */
-    boolean[] again(RecordBlock records) {
+    boolean @Nullable [] again(RecordBlock records) {
         SourceFile file = records.source();
         if (file.account() == null || !watches(file.account())) {
             return null;

@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One reading of all inputs, with everything that comes of it. A pass may find out that it lacked knowledge: that the
@@ -32,7 +33,7 @@ final class Pass {
     private final IntakeThread reader;
     private final Overlaps overlaps;
     /** What an earlier pass found between the files, when this one holds some of them and cannot find it again. */
-    private final Continuity known;
+    private final @Nullable Continuity known;
 
     private final Continuity continuity;
     private final List<DeliveryWriter> writers = new ArrayList<>();
@@ -40,14 +41,19 @@ final class Pass {
     private final DocumentSorter sorter;
     private final DocumentLane lane;
     private final List<DeliveredFile> delivered = new ArrayList<>();
-    private List<IntakeTally> tallies;
+    private List<IntakeTally> tallies = List.of();
 
     /** A first pass. */
     static Pass first(RunPlan plan, Progress progress) {
         return new Pass(plan, progress, Set.of(), null, null);
     }
 
-    private Pass(RunPlan plan, Progress progress, Set<String> heldFiles, DocumentLane earlier, Continuity known) {
+    private Pass(
+            RunPlan plan,
+            Progress progress,
+            Set<String> heldFiles,
+            @Nullable DocumentLane earlier,
+            @Nullable Continuity known) {
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
@@ -133,7 +139,7 @@ final class Pass {
         for (IntakeTally tally : tallies) {
             sorter.held.addUnreadRows(tally.unreadable());
         }
-        if (sorter.clear.documents() + sorter.held.documents() > 0) {
+        if (plan.coding() != null && sorter.clear.documents() + sorter.held.documents() > 0) {
             for (CodingEntry entry : lane.unused()) {
                 note(
                         Rule.CODING_ENTRY_UNUSED,

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Everything a run needs, frozen.
@@ -34,8 +35,8 @@ public record RunPlan(
         String name,
         Books books,
         List<Input> inputs,
-        CodingTable coding,
-        String suspense,
+        @Nullable CodingTable coding,
+        @Nullable String suspense,
         DateWindow dates,
         List<DeliveryTarget> targets,
         List<Check> ownChecks,
@@ -127,7 +128,7 @@ public record RunPlan(
         }
         if (inputs.stream().anyMatch(i -> {
             Account other = books.account(i.layout().account());
-            return other == null || !account.currency().equals(other.currency());
+            return other == null || !Objects.equals(account.currency(), other.currency());
         })) {
             gaps.add("a run takes in accounts of one currency, because its totals are sums");
         }
@@ -149,8 +150,8 @@ public record RunPlan(
         private final String name;
         private final Books books;
         private List<Input> inputs = List.of();
-        private CodingTable coding;
-        private String suspense;
+        private @Nullable CodingTable coding;
+        private @Nullable String suspense;
         private DateWindow dates = DateWindow.ALL;
         private List<DeliveryTarget> targets = List.of();
         private List<Check> ownChecks = List.of();
@@ -172,7 +173,7 @@ public record RunPlan(
         }
 
         /** {@code suspenseAccount} may be {@code null}, and so may the table. */
-        public Builder coding(CodingTable table, String suspenseAccount) {
+        public Builder coding(@Nullable CodingTable table, @Nullable String suspenseAccount) {
             coding = table;
             suspense = suspenseAccount;
             return this;

@@ -7,6 +7,7 @@ import io.mivrel.model.Origin;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What became of one document. A value that keeps nothing of the file.
@@ -19,7 +20,7 @@ import java.util.Locale;
 public record SortedDocument(
         Kind kind,
         String reference,
-        LocalDate date,
+        @Nullable LocalDate date,
         Origin origin,
         int rows,
         Disposition disposition,

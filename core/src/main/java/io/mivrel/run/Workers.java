@@ -7,13 +7,14 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
 
 /** The threads of a run: whatever goes on beside its main thread is begun here, and ends with it. */
 public final class Workers implements AutoCloseable {
     private static final long PATIENCE_SECONDS = 10;
 
     private final ExecutorService pool = Executors.newCachedThreadPool(task -> {
-        Thread thread = new Thread(task, "mivrel");
+        @Nullable Thread thread = new Thread(task, "mivrel");
         thread.setDaemon(true);
         return thread;
     });
@@ -49,9 +50,9 @@ public final class Workers implements AutoCloseable {
     public static final class Task<T> implements Runnable {
         private final Callable<T> work;
         private final CountDownLatch ended = new CountDownLatch(1);
-        private Thread thread;
-        private T result;
-        private Throwable failure;
+        private @Nullable Thread thread;
+        private @Nullable T result;
+        private @Nullable Throwable failure;
 
         private Task(Callable<T> work) {
             this.work = work;
@@ -75,6 +76,7 @@ public final class Workers implements AutoCloseable {
         }
 
         /** Waits for the result; throws here what failed there. */
+        @SuppressWarnings("NullAway") // The result is null only where T may be.
         public T get() throws IOException {
             try {
                 ended.await();
@@ -104,7 +106,7 @@ public final class Workers implements AutoCloseable {
     }
 
     /** Throws what failed on another thread, if anything did. */
-    static void rethrow(Throwable failure) throws IOException {
+    static void rethrow(@Nullable Throwable failure) throws IOException {
         if (failure instanceof IOException failed) {
             throw failed;
         }

@@ -6,6 +6,7 @@ import io.mivrel.model.DocumentBlock;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Renders and writes clear documents on a thread of its own, in the order they were cleared. What fails there comes out of
@@ -24,7 +25,7 @@ final class WriterThread implements AutoCloseable {
     private final Handover<Work> queue = new Handover<>();
     private final Workers.Task<Void> task;
     private List<Document> waiting = new ArrayList<>(SIZE);
-    private volatile Throwable failure;
+    private volatile @Nullable Throwable failure;
 
     WriterThread(List<DeliveryWriter> writers, Workers workers) {
         this.writers = writers;

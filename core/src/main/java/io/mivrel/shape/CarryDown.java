@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Headings that stand above the rows they belong to, such as an account above its movements: each is carried down into
@@ -33,6 +34,11 @@ public record CarryDown(List<Heading> headings) implements Shape {
 
     @Override
     public RowSource over(RowSource rows, Siblings siblings) {
+        return over(rows);
+    }
+
+    /** The same where there are no other files. */
+    public RowSource over(RowSource rows) {
         return new Rows(rows, headings);
     }
 
@@ -72,7 +78,7 @@ public record CarryDown(List<Heading> headings) implements Shape {
         }
 
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             Row row = inner.next();
             if (row == null || passes(row)) {
                 return row;

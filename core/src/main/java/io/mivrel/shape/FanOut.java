@@ -6,6 +6,7 @@ import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One wide row becomes several lines, one for each amount column that is filled and not nil, such as the pay of one
@@ -51,7 +52,7 @@ public record FanOut(List<Amount> amounts) implements Shape {
         private final List<Amount> amounts;
         private final int[] places;
         private int width;
-        private Row wide;
+        private @Nullable Row wide;
         private int at;
         private boolean any;
 
@@ -73,7 +74,7 @@ public record FanOut(List<Amount> amounts) implements Shape {
         }
 
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             while (true) {
                 if (wide == null) {
                     Row row = inner.next();
@@ -91,7 +92,7 @@ public record FanOut(List<Amount> amounts) implements Shape {
                 while (at < places.length) {
                     int place = at++;
                     if (isFilled(wide, places[place])) {
-                        return line(amounts.get(place), places[place]);
+                        return line(wide, amounts.get(place), places[place]);
                     }
                 }
                 Row done = wide;
@@ -103,7 +104,7 @@ public record FanOut(List<Amount> amounts) implements Shape {
             }
         }
 
-        private Row line(Amount amount, int cell) {
+        private Row line(Row wide, Amount amount, int cell) {
             beginRow(wide);
             copyAll(wide, width);
             add(bytes(amount.account()));

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Another file or sheet whose rows belong to these by a key, such as the headings of documents: its columns are added to
@@ -129,7 +130,7 @@ public record Link(String name, String file, FileFormat format, String key, Stri
         }
 
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             Row row = inner.next();
             if (row == null || passes(row)) {
                 return row;

@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** What the shapes have in common: rows of another source, copied into rows with more cells. For one thread. */
 abstract class ShapedRows implements RowSource {
@@ -19,7 +20,7 @@ abstract class ShapedRows implements RowSource {
     private final Row out = new Row();
     private byte[] bytes = new byte[1 << 12];
     private int length;
-    private List<String> titles;
+    private @Nullable List<String> titles;
 
     ShapedRows(RowSource inner) {
         this.inner = inner;
@@ -44,7 +45,7 @@ abstract class ShapedRows implements RowSource {
     }
 
     @Override
-    public final List<String> titles() {
+    public final @Nullable List<String> titles() {
         return titles;
     }
 

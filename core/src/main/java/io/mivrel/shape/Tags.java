@@ -14,7 +14,9 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A column that says what each row is: a heading, a line of the headings above it, a row that names the columns of
@@ -113,7 +115,7 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
         }
 
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             Row row = inner.next();
             if (row == null || passes(row)) {
                 return row;
@@ -134,7 +136,7 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
             return shaped(row, tag, kind);
         }
 
-        private Row shaped(Row row, String tag, Kind kind) throws IOException {
+        private Row shaped(Row row, String tag, @Nullable Kind kind) throws IOException {
             if (kind == null) {
                 row.fault(RowFault.TAG_UNKNOWN, tagCell < row.size() ? row.trimmed(tagCell) : "");
                 return row;
@@ -219,10 +221,10 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
 
         private void head(Row row, String tag, Kind kind) {
             childless();
-            int level = levels.get(tag);
+            int level = Objects.requireNonNull(levels.get(tag));
             levels.forEach((other, otherLevel) -> {
                 if (otherLevel >= level) {
-                    for (int place : cells(other, tags.get(other))) {
+                    for (int place : cells(other, Objects.requireNonNull(tags.get(other)))) {
                         put(place, new byte[0]);
                     }
                 }

@@ -12,6 +12,7 @@ import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Rows of a source whose titles stand in one of them, known to whoever asks. For one thread. */
 public final class TitledRows implements RowSource {
@@ -23,7 +24,7 @@ public final class TitledRows implements RowSource {
     private final String until;
     private final boolean strict;
     private boolean below;
-    private List<String> titles;
+    private @Nullable List<String> titles;
 
     /** The rows of a file of this form. */
     public TitledRows(RowSource inner, FileFormat form) {
@@ -38,7 +39,7 @@ public final class TitledRows implements RowSource {
     }
 
     @Override
-    public Row next() throws IOException {
+    public @Nullable Row next() throws IOException {
         Row row = inner.next();
         if (row == null || row.ended() != null || row.aside() != null || row.fault() != null) {
             return row;
@@ -51,7 +52,10 @@ public final class TitledRows implements RowSource {
             row.aside(LeftOut.TITLES);
         } else if (row.number() < titlesRow || row.number() < dataRow) {
             row.aside(LeftOut.ABOVE_TITLES);
-        } else if (titles == null && titlesRow > 0) {
+        } else if (titles == null) {
+            if (titlesRow == 0) {
+                return below(row);
+            }
             throw new UnreadableFileException(
                     Rule.TITLES_MISSING,
                     row.number(),
@@ -60,6 +64,10 @@ public final class TitledRows implements RowSource {
         } else if (strict && titlesRow > 0 && row.size() < titles.size() && !row.isBlank()) {
             row.fault(RowFault.CELLS_MISSING);
         }
+        return below(row);
+    }
+
+    private Row below(Row row) {
         below |= row.aside() == null && !until.isEmpty() && begins(row);
         if (below && row.aside() == null) {
             row.aside(LeftOut.BELOW_DATA);
@@ -78,7 +86,7 @@ public final class TitledRows implements RowSource {
     }
 
     @Override
-    public List<String> titles() {
+    public @Nullable List<String> titles() {
         return titles;
     }
 

@@ -3,4 +3,7 @@
  * repeated of what it finds, so that the rest of intake knows flat rows only. A row that only helps others is marked and
  * counted as left out.
  */
+@NullMarked
 package io.mivrel.shape;
+
+import org.jspecify.annotations.NullMarked;

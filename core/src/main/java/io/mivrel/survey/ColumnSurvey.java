@@ -13,6 +13,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /** What the cells of one column are. Filled cell by cell, then asked; for one thread. */
 public final class ColumnSurvey {
@@ -293,7 +294,7 @@ public final class ColumnSurvey {
     }
 
     /** First and last day by a pattern, as epoch days; {@code null} when it fits no cell. */
-    public long[] days(DatePattern pattern) {
+    public long @Nullable [] days(DatePattern pattern) {
         for (int i = 0; i < dateFits.length; i++) {
             if (dateFits[i] > 0 && KnownFormats.DATES.get(i).pattern().equals(pattern.pattern())) {
                 return new long[] {leastDay[i], mostDay[i]};
@@ -303,7 +304,7 @@ public final class ColumnSurvey {
     }
 
     /** Smallest and largest amount in minor units, as the cells are signed; {@code null} when none is one. */
-    public long[] amounts() {
+    public long @Nullable [] amounts() {
         long most = max(amountFits);
         for (int i = 0; i < amountFits.length; i++) {
             if (most > 0 && amountFits[i] == most) {
@@ -314,6 +315,7 @@ public final class ColumnSurvey {
     }
 
     /** Sum of all cells in minor units, read with such marks; {@code null} when some cell is no amount then. */
+    @Nullable
     Long sum(AmountFormat numbers) {
         for (int i = 0; i < sums.length; i++) {
             AmountFormat form = amountFormats.get(i);

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What is different in a new file from the one a layout was made for. Immutable.
@@ -123,7 +124,7 @@ public record Comparison(List<String> breaking, List<String> harmless) {
         });
     }
 
-    private static ColumnSurvey column(Survey survey, FieldSource source) {
+    private static @Nullable ColumnSurvey column(Survey survey, FieldSource source) {
         if (source.columns().size() != 1) {
             return null;
         }

@@ -6,6 +6,7 @@ import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import java.util.Currency;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a file is as a whole, before its rows are looked at. Immutable.
@@ -33,7 +34,7 @@ public record Facts(
         String part,
         List<String> parts,
         Currency currency,
-        Print print) {
+        @Nullable Print print) {
 
     /** What is assumed of a file that states no currency: two decimals, as most currencies have. */
     public static final Currency ASSUMED = Currency.getInstance("GBP");

@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** Which field a column is, by the words of its title and by what its cells are. */
 final class FieldGuess {
@@ -77,7 +78,7 @@ final class FieldGuess {
         return found;
     }
 
-    private static ColumnSurvey best(Field field, List<String> words, List<ColumnSurvey> free) {
+    private static @Nullable ColumnSurvey best(Field field, List<String> words, List<ColumnSurvey> free) {
         for (String word : words) {
             for (ColumnSurvey column : free) {
                 String title = words(column.title());
@@ -107,7 +108,7 @@ final class FieldGuess {
     }
 
     /** What the rows are: by the fields that only one kind has. {@code null} when none fits. */
-    static Kind kind(List<ColumnSurvey> columns) {
+    static @Nullable Kind kind(List<ColumnSurvey> columns) {
         Map<Field, ColumnSurvey> invoice = fields(InvoiceLines.TABLE, columns);
         if (invoice.containsKey(InvoiceLines.NUMBER)
                 && invoice.containsKey(InvoiceLines.PARTY)
@@ -128,7 +129,7 @@ final class FieldGuess {
     }
 
     /** The same for a file without titles: only bank lines can be told, by a date and one to three columns of amounts. */
-    static Kind kindByPlace(List<ColumnSurvey> columns) {
+    static @Nullable Kind kindByPlace(List<ColumnSurvey> columns) {
         Map<Field, ColumnSurvey> fields = fieldsByPlace(columns);
         return fields.containsKey(BankLines.DATE) && fields.containsKey(BankLines.AMOUNT) ? BankLines.KIND : null;
     }

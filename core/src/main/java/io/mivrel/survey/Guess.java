@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the columns probably are: the kind of records, the fields, how dates and amounts are written; and what the columns
@@ -28,15 +29,15 @@ record Guess(
         Sample sample,
         List<ColumnSurvey> columns,
         String until,
-        Kind gives,
+        @Nullable Kind gives,
         Map<Field, ColumnSurvey> fields,
-        DatePattern pattern,
+        @Nullable DatePattern pattern,
         AmountFormat numbers,
         List<Question> questions) {
 
     static Guess of(Facts facts, Sample sample, List<ColumnSurvey> columns, String until) {
         List<Question> questions = new ArrayList<>();
-        Kind gives;
+        @Nullable Kind gives;
         Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
         boolean own = facts.kind().isStatement();
         if (own) {
@@ -49,7 +50,7 @@ record Guess(
             gives = FieldGuess.kindByPlace(columns);
             fields.putAll(gives == null ? Map.of() : FieldGuess.fieldsByPlace(columns));
         }
-        Guess guess = new Guess(facts, sample, columns, until, gives, fields, null, null, questions);
+        Guess guess = new Guess(facts, sample, columns, until, gives, fields, null, AmountFormat.plain(2), questions);
         if (gives == null) {
             guess.ask("gives", "bank lines, journal lines or invoice lines? The titles do not tell");
         }
@@ -78,9 +79,10 @@ record Guess(
 
     /** True when two guesses read the same records. */
     boolean readsLike(Guess other) {
-        return other.isWhole()
-                && gives == other.gives
+        return gives == other.gives
                 && places().equals(other.places())
+                && pattern != null
+                && other.pattern != null
                 && pattern.pattern().equals(other.pattern.pattern())
                 && numbers.equals(other.numbers);
     }
@@ -97,7 +99,7 @@ record Guess(
     }
 
     // The file's own words for the kinds of documents need a translation.
-    private void kinds(ColumnSurvey kinds) {
+    private void kinds(@Nullable ColumnSurvey kinds) {
         if (kinds != null && kinds.fewValues().stream().anyMatch(word -> InvoiceKind.of(word) == null)) {
             ask(
                     "kind",
@@ -106,7 +108,7 @@ record Guess(
         }
     }
 
-    private DatePattern findPattern() {
+    private @Nullable DatePattern findPattern() {
         ColumnSurvey dates = fields.entrySet().stream()
                 .filter(e -> e.getKey().type() == FieldType.DATE && e.getKey().required())
                 .map(Map.Entry::getValue)
@@ -116,7 +118,7 @@ record Guess(
     }
 
     /** How the dates of a column are written, with a question when more than one order fits; {@code null} for none. */
-    static DatePattern dates(ColumnSurvey dates, List<Question> questions) {
+    static @Nullable DatePattern dates(@Nullable ColumnSurvey dates, List<Question> questions) {
         if (dates == null || dates.patterns().isEmpty()) {
             return null;
         }

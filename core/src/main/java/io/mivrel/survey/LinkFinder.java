@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds out how two to four files belong together: a column of one whose every value is a key of another. Only files with
@@ -105,7 +106,7 @@ public final class LinkFinder {
     }
 
     /** The links among the files; {@code null} when not all of them belong together in one way. */
-    public static Links find(List<Member> members) throws IOException {
+    public static @Nullable Links find(List<Member> members) throws IOException {
         boolean fit = members.size() > 1
                 && members.size() <= MOST_FILES
                 && members.stream().allMatch(m -> fits(m.survey, members.get(0).survey));
@@ -122,7 +123,7 @@ public final class LinkFinder {
                 && survey.facts().separator() == first.facts().separator();
     }
 
-    private Links find() throws IOException {
+    private @Nullable Links find() throws IOException {
         for (Member member : members) {
             columns.add(read(member));
         }
@@ -144,7 +145,7 @@ public final class LinkFinder {
         return inOrder(main, best);
     }
 
-    private Links inOrder(int main, Map<Integer, Edge> best) {
+    private @Nullable Links inOrder(int main, Map<Integer, Edge> best) {
         List<Link> links = new ArrayList<>();
         List<Proof> proofs = new ArrayList<>();
         Map<Integer, String> prefix = new HashMap<>(Map.of(main, ""));
@@ -191,7 +192,7 @@ public final class LinkFinder {
     }
 
     // The cells of those columns that may hold keys.
-    private static Map<String, Keys> read(Member member) throws IOException {
+    private static @Nullable Map<String, Keys> read(Member member) throws IOException {
         Map<String, Keys> read = new LinkedHashMap<>();
         int count = (int) member.survey.dataRows();
         for (ColumnSurvey column : member.survey.columns()) {
@@ -215,7 +216,7 @@ public final class LinkFinder {
         return read;
     }
 
-    private Edge bestTo(int to) {
+    private @Nullable Edge bestTo(int to) {
         Edge best = null;
         boolean tie = false;
         for (int from = 0; from < members.size(); from++) {
@@ -232,7 +233,7 @@ public final class LinkFinder {
         return tie ? null : best;
     }
 
-    private Edge edge(int from, String key, int to, String theirKey) {
+    private @Nullable Edge edge(int from, String key, int to, String theirKey) {
         boolean sameTitle = key.equalsIgnoreCase(theirKey);
         boolean told = members.get(to).survey.file().toLowerCase(Locale.ROOT).contains(key.toLowerCase(Locale.ROOT));
         if (!sameTitle && !told) {
@@ -240,6 +241,9 @@ public final class LinkFinder {
         }
         Keys ours = columns.get(from).get(key);
         Keys theirs = columns.get(to).get(theirKey);
+        if (ours == null || theirs == null) {
+            return null;
+        }
         Set<Long> keys = theirs.distinct();
         Set<Long> named = ours.distinct();
         // A list of what others name has each once, and is not longer than they are.

@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Hands on the rows of a file and looks at their cells on the way, so that one reading both profiles the columns and tries
@@ -33,7 +34,10 @@ final class ProfiledRows implements RowSource {
     long blankRows;
     long faults;
     long aside;
+
+    @Nullable
     String firstFault;
+
     boolean notText;
 
     ProfiledRows(
@@ -46,7 +50,7 @@ final class ProfiledRows implements RowSource {
     }
 
     @Override
-    public Row next() throws IOException {
+    public @Nullable Row next() throws IOException {
         while (true) {
             Sample.Kept kept = ready.poll();
             if (kept != null) {
@@ -143,7 +147,7 @@ final class ProfiledRows implements RowSource {
     }
 
     @Override
-    public List<String> titles() {
+    public @Nullable List<String> titles() {
         return inner.titles();
     }
 

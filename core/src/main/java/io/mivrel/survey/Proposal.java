@@ -16,6 +16,8 @@ import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** Makes the layout that a survey proposes. */
 public final class Proposal {
@@ -30,7 +32,7 @@ public final class Proposal {
                         survey.above() + 1,
                         survey.until(),
                         survey.newestFirst(),
-                        survey.gives(),
+                        Objects.requireNonNull(survey.gives()),
                         survey.columns(),
                         survey.fields(),
                         survey.pattern(),
@@ -49,7 +51,7 @@ public final class Proposal {
                         sample.firstRow,
                         guess.until(),
                         false,
-                        guess.gives(),
+                        Objects.requireNonNull(guess.gives()),
                         guess.columns(),
                         guess.fields(),
                         guess.pattern(),
@@ -69,7 +71,7 @@ public final class Proposal {
             Kind gives,
             List<ColumnSurvey> columns,
             Map<Field, ColumnSurvey> fields,
-            DatePattern pattern,
+            @Nullable DatePattern pattern,
             AmountFormat numbers,
             List<FanOut.Amount> fanOut,
             List<Link> links) {

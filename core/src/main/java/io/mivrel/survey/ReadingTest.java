@@ -23,6 +23,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads a file with a proposed layout and tries what arithmetic says of it: whether the running balance explains every
@@ -51,10 +53,10 @@ final class ReadingTest {
     private long groupsNil;
     private long groupSum;
     private boolean groupSound;
-    private String group;
-    private Map<String, Long> scattered = new HashMap<>();
+    private @Nullable String group;
+    private @Nullable Map<String, Long> scattered = new HashMap<>();
     private final List<Finding> ofFile = new ArrayList<>();
-    private IntakeTally tally;
+    private @Nullable IntakeTally tally;
 
     private ReadingTest(Kind kind, Currency currency) {
         this.kind = kind;
@@ -97,10 +99,10 @@ final class ReadingTest {
     // A row with an amount on both of two sides that exclude each other says that they do not.
     private void bothSides(RecordBlock block, int i) {
         Field plus = kind.plusSide();
-        if (plus == null) {
+        Field minus = kind.minusSide();
+        if (plus == null || minus == null) {
             return;
         }
-        Field minus = kind.minusSide();
         boolean hasPlus = block.number(plus, i) != SourceRecord.ABSENT && block.number(plus, i) != 0;
         boolean hasMinus = block.number(minus, i) != SourceRecord.ABSENT && block.number(minus, i) != 0;
         oneSide += hasPlus != hasMinus ? 1 : 0;
@@ -129,7 +131,7 @@ final class ReadingTest {
     }
 
     private void line(RecordBlock block, int i) {
-        String reference = block.text(kind.key(), i);
+        String reference = block.text(Objects.requireNonNull(kind.key()), i);
         if (reference == null || !reference.equals(group)) {
             endGroup();
             group = reference;
@@ -140,18 +142,18 @@ final class ReadingTest {
         long amount = block.number(kind.amount(), i);
         groupSum += amount == SourceRecord.ABSENT ? 0 : amount;
         if (scattered != null && reference != null) {
-            scatter(reference, amount, block.isValid(i));
+            scatter(scattered, reference, amount, block.isValid(i));
         }
     }
 
     // Lines of a journal may stand anywhere, as in a list by account.
-    private void scatter(String reference, long amount, boolean sound) {
+    private void scatter(Map<String, Long> sums, String reference, long amount, boolean sound) {
         if (sound) {
-            scattered.merge(reference, amount, (a, b) -> a == SourceRecord.ABSENT ? a : a + b);
+            sums.merge(reference, amount, (a, b) -> a == SourceRecord.ABSENT ? a : a + b);
         } else {
-            scattered.put(reference, SourceRecord.ABSENT);
+            sums.put(reference, SourceRecord.ABSENT);
         }
-        if (scattered.size() > MOST_SCATTERED) {
+        if (sums.size() > MOST_SCATTERED) {
             scattered = null;
         }
     }
@@ -182,7 +184,8 @@ final class ReadingTest {
     // What the statements of a file state, and what contradicts them.
     private void statements(List<Proof> proofs) {
         if (steps == 0) {
-            tally.proof()
+            Objects.requireNonNull(tally)
+                    .proof()
                     .ifPresent(proof -> proofs.add(new Proof(
                             proof.holds(),
                             "opening " + Money.show(proof.opening(), currency) + " + movement "
@@ -199,7 +202,7 @@ final class ReadingTest {
 
     /** The statements of the file, in words: account, days and closing balance of each. */
     List<StatementSpan> spans() {
-        return steps > 0 ? List.of() : tally.spans();
+        return steps > 0 ? List.of() : Objects.requireNonNull(tally).spans();
     }
 
     private int best() {
@@ -256,7 +259,8 @@ final class ReadingTest {
                             brokenRows.isEmpty() ? "" : "; it breaks at row " + brokenRows.get(0))));
         }
         if (oneSide + bothSides > 0) {
-            String sides = kind.plusSide().name() + " and " + kind.minusSide().name();
+            String sides = Objects.requireNonNull(kind.plusSide()).name() + " and "
+                    + Objects.requireNonNull(kind.minusSide()).name();
             proofs.add(new Proof(
                     bothSides == 0,
                     bothSides == 0

@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A sum of columns, each taken with plus or minus, that is nil in every row: net and tax against gross, or pay against
@@ -75,7 +76,7 @@ final class RowSum {
         return Arrays.stream(values).filter(v -> v == 0).count();
     }
 
-    private static long[] values(Sample.Kept row, List<ColumnSurvey> columns, AmountFormat numbers) {
+    private static long @Nullable [] values(Sample.Kept row, List<ColumnSurvey> columns, AmountFormat numbers) {
         long[] values = new long[columns.size()];
         for (int i = 0; i < values.length; i++) {
             int cell = columns.get(i).place() - 1;

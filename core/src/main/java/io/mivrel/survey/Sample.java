@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** The first rows of a file: how wide they are, where the titles stand, and which column holds the dates. */
 final class Sample {
@@ -44,7 +45,7 @@ final class Sample {
     /** True when every row has the same cells by the format itself. */
     final boolean fixedTitles;
 
-    private final List<String> titles;
+    private final @Nullable List<String> titles;
     private final List<Kept> rows = new ArrayList<>();
 
     /** The first rows of a source, without those that the filters leave out. */
@@ -57,9 +58,10 @@ final class Sample {
             }
         }
         fixedTitles = source.titles() != null;
-        if (fixedTitles) {
-            titles = source.titles();
-            widest = titles.size();
+        List<String> own = source.titles();
+        if (own != null) {
+            titles = own;
+            widest = own.size();
             titlesRow = 0;
             titleRows = 1;
             firstRow = 0;
@@ -67,19 +69,28 @@ final class Sample {
             widest = usualWidth();
             Kept first = rows.stream().filter(this::isFull).findFirst().orElse(null);
             Kept second = first != null ? after(first) : null;
+            Kept third = second != null ? after(second) : null;
             // Titles may take two rows, when the second holds words as well and data comes only then.
-            boolean twice = second != null
+            boolean twice = first != null
+                    && second != null
+                    && third != null
                     && isFull(second)
                     && areWords(first.cells)
                     && areWords(second.cells)
                     && areTitles(joined(first.cells, second.cells))
-                    && after(second) != null
-                    && !areWords(after(second).cells);
-            boolean titled = twice || first != null && areTitles(first.cells);
+                    && !areWords(third.cells);
             titleRows = twice ? 2 : 1;
-            titlesRow = titled ? (int) (twice ? second : first).number : 0;
-            firstRow = first == null ? 1 : titled ? titlesRow + 1 : first.number;
-            titles = twice ? joined(first.cells, second.cells) : titled ? first.cells : null;
+            if (first != null && second != null && twice) {
+                titlesRow = (int) second.number;
+                titles = joined(first.cells, second.cells);
+            } else if (first != null && areTitles(first.cells)) {
+                titlesRow = (int) first.number;
+                titles = first.cells;
+            } else {
+                titlesRow = 0;
+                titles = null;
+            }
+            firstRow = first == null ? 1 : titlesRow > 0 ? titlesRow + 1 : first.number;
         }
         dateColumn = dateColumn();
     }
@@ -87,7 +98,8 @@ final class Sample {
     /** True when a filter leaves the row out; the titles of the source are known once it has come. */
     boolean isFilteredOut(Row row, RowSource source, List<RowFilter> filters) {
         for (RowFilter filter : filters) {
-            if (filter.leavesOut(row, source.titles().indexOf(filter.column()))) {
+            List<String> own = source.titles();
+            if (own != null && filter.leavesOut(row, own.indexOf(filter.column()))) {
                 return true;
             }
         }
@@ -108,7 +120,7 @@ final class Sample {
     }
 
     // The next row, when it follows at once.
-    private Kept after(Kept row) {
+    private @Nullable Kept after(Kept row) {
         return rows.stream().filter(r -> r.number == row.number + 1).findFirst().orElse(null);
     }
 

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /** Compares what rows below the data state, totals of columns and counts of rows, with the data. */
 final class StatedTotals {
@@ -39,7 +40,7 @@ final class StatedTotals {
     static List<Proof> proofs(
             Collection<Sample.Kept> below,
             List<ColumnSurvey> columns,
-            ColumnSurvey running,
+            @Nullable ColumnSurvey running,
             AmountFormat numbers,
             Currency currency,
             long dataRows) {
@@ -61,7 +62,7 @@ final class StatedTotals {
     private static void totals(
             Sample.Kept row,
             List<ColumnSurvey> columns,
-            ColumnSurvey running,
+            @Nullable ColumnSurvey running,
             AmountFormat numbers,
             Currency currency,
             List<Proof> proofs) {

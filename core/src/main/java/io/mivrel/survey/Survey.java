@@ -10,6 +10,7 @@ import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a survey found, and the layout it proposes. Immutable.
@@ -49,9 +50,9 @@ public record Survey(
         long below,
         String until,
         List<ColumnSurvey> columns,
-        Kind gives,
+        @Nullable Kind gives,
         Map<Field, ColumnSurvey> fields,
-        DatePattern pattern,
+        @Nullable DatePattern pattern,
         AmountFormat numbers,
         boolean newestFirst,
         boolean signsReversed,
@@ -128,7 +129,7 @@ public record Survey(
     }
 
     /** The question about something, or {@code null}. */
-    public Question question(String about) {
+    public @Nullable Question question(String about) {
         return questions.stream()
                 .filter(q -> q.about().equals(about))
                 .findFirst()

@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Surveys one file. The first rows give a tentative layout; then one reading of the whole file profiles the columns and
@@ -59,7 +60,7 @@ public final class Surveyor {
         Guess tentative = Guess.of(facts, sample, sample.surveyed(), "");
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
-        ReadingTest test = null;
+        @Nullable ReadingTest test = null;
         ProfiledRows watched;
         try (RowSource source = surveyed.open(facts)) {
             watched = new ProfiledRows(source, sample, columns, filters, sums);
@@ -101,17 +102,26 @@ public final class Surveyor {
     }
 
     private Survey survey(
-            Facts facts, Sample sample, ProfiledRows watched, Guess guess, ReadingTest test, List<RowSum> sums) {
+            Facts facts,
+            Sample sample,
+            ProfiledRows watched,
+            Guess guess,
+            @Nullable ReadingTest test,
+            List<RowSum> sums) {
         // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
         // days.
         Map<Field, ColumnSurvey> fanned = fanned(guess.columns());
-        boolean fans = guess.gives() == null && sums.size() == 1 && sums.get(0).holds() && fanned.size() == 1;
+        boolean fans = fanned != null
+                && fanned.size() == 1
+                && guess.gives() == null
+                && sums.size() == 1
+                && sums.get(0).holds();
         List<Question> questions = questions(facts, guess, test);
         if (fans) {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
         }
-        Map<Field, ColumnSurvey> fields = fans ? fanned : guess.fields();
+        Map<Field, ColumnSurvey> fields = fans && fanned != null ? fanned : guess.fields();
         return new Survey(
                 file,
                 facts,
@@ -137,7 +147,7 @@ public final class Surveyor {
                 List.copyOf(questions));
     }
 
-    private static List<Question> questions(Facts facts, Guess guess, ReadingTest test) {
+    private static List<Question> questions(Facts facts, Guess guess, @Nullable ReadingTest test) {
         List<Question> questions = new ArrayList<>(guess.questions());
         if (guess.gives() != null && guess.pattern() == null && needsPattern(facts)) {
             questions.add(new Question(
@@ -154,7 +164,7 @@ public final class Surveyor {
                 }
             }
         }
-        if (test == null) {
+        if (test == null || guess.gives() == null) {
             return questions;
         }
         boolean bank = guess.gives().isOfAccount();
@@ -178,7 +188,12 @@ public final class Surveyor {
     }
 
     private static List<Proof> proofs(
-            Facts facts, Sample sample, ProfiledRows watched, Guess guess, ReadingTest test, List<RowSum> sums) {
+            Facts facts,
+            Sample sample,
+            ProfiledRows watched,
+            Guess guess,
+            @Nullable ReadingTest test,
+            List<RowSum> sums) {
         List<Proof> proofs = new ArrayList<>();
         if (sample.widest > sample.columns().size()) {
             proofs.add(new Proof(
@@ -207,7 +222,7 @@ public final class Surveyor {
     }
 
     // The one column of dates; all else of a fanned-out line is told by the column of the amount.
-    private static Map<Field, ColumnSurvey> fanned(List<ColumnSurvey> columns) {
+    private static @Nullable Map<Field, ColumnSurvey> fanned(List<ColumnSurvey> columns) {
         List<ColumnSurvey> dates =
                 columns.stream().filter(c -> c.type() == FieldType.DATE).toList();
         return dates.size() == 1 ? Map.of(JournalLines.DATE, dates.get(0)) : Map.of();
@@ -216,7 +231,7 @@ public final class Surveyor {
     // A card company's plus is our minus, and so is a bank's CR, where amounts and balances turn together: no
     // arithmetic
     // within the file can tell. Null when there is no such sign of it.
-    private static String doubt(Map<Field, ColumnSurvey> fields) {
+    private static @Nullable String doubt(Map<Field, ColumnSurvey> fields) {
         ColumnSurvey balance = fields.get(BankLines.BALANCE);
         if (balance == null) {
             return null;

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A date pattern compiled once: {@code uuuu} year, {@code uu} year in a declared window of a hundred years, {@code MM}
@@ -394,7 +395,7 @@ public final class DatePattern {
         int cut = text.length()
                 - (int) text.chars().dropWhile(ch -> !Character.isDigit(ch)).count();
         long day = rest == null ? UNREADABLE : rest.parse(text.substring(cut));
-        if (!isDate(day)) {
+        if (rest == null || !isDate(day)) {
             return new Refusal("the day name does not belong to the date", "");
         }
         LocalDate date = LocalDate.ofEpochDay(day);
@@ -417,7 +418,7 @@ public final class DatePattern {
         return new Refusal(reason, "");
     }
 
-    private DatePattern withoutWeekday() {
+    private @Nullable DatePattern withoutWeekday() {
         int letters = 0;
         while (letters < pattern.length() && (pattern.charAt(letters) == 'E' || pattern.charAt(letters) == ' ')) {
             letters++;
@@ -426,7 +427,7 @@ public final class DatePattern {
     }
 
     // Year, month and day when the text has the pattern's form but not a possible date.
-    private int[] numbersIn(String text) {
+    private int @Nullable [] numbersIn(String text) {
         String digits = text.replaceAll("[^0-9]+", " ").strip();
         String[] found = digits.isEmpty() ? new String[0] : digits.split(" ");
         int[] result = new int[3];

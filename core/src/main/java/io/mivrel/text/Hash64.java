@@ -1,6 +1,7 @@
 package io.mivrel.text;
 
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 
 /**
  * 64-bit hashes that are the same on every machine and in every version of a format that keeps them: for fingerprints
@@ -19,7 +20,7 @@ public final class Hash64 {
     }
 
     /** Adds a text to a hash; {@code null} counts as an empty text. */
-    public static long add(long hash, String text) {
+    public static long add(long hash, @Nullable String text) {
         byte[] bytes = text == null ? new byte[0] : text.getBytes(StandardCharsets.UTF_8);
         return add(hash, bytes, 0, bytes.length);
     }

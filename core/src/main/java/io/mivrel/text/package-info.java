@@ -8,4 +8,7 @@
  * constants near {@link java.lang.Long#MIN_VALUE} of each class, so that a row costs no objects. Why a cell was refused
  * is worked out again, slowly and in words, only when it was.
  */
+@NullMarked
 package io.mivrel.text;
+
+import org.jspecify.annotations.NullMarked;

@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /** Tells by its beginning what a file is; its name is not looked at. */
 public final class ContentSniffer {
@@ -30,7 +31,7 @@ public final class ContentSniffer {
      * @param encoding what a statement file itself says of its encoding; {@code auto} where it does not
      * @param handedBack true for held rows that Mivrel wrote
      */
-    public record Content(FileKind kind, String words, String encoding, boolean handedBack) {}
+    public record Content(@Nullable FileKind kind, String words, String encoding, boolean handedBack) {}
 
     /** Looks at the beginning of a file; throws {@link IOException} with a message for people when it cannot be read. */
     public static Content look(Path file) throws IOException {
@@ -86,7 +87,7 @@ public final class ContentSniffer {
         return new Content(FileKind.SEPARATED, "plain text", "auto", false);
     }
 
-    private static Content content(FileKind kind, String words) {
+    private static Content content(@Nullable FileKind kind, String words) {
         return new Content(kind, words, "auto", false);
     }
 

@@ -18,9 +18,11 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Files in a folder that appear whole or not at all. A part is written under a hidden temporary name beside its target;
@@ -34,7 +36,7 @@ public final class FolderOutlet implements Outlet {
     private final TreeMap<Integer, Path> temporary = new TreeMap<>();
     private final Map<Integer, GrowingFile> written = new HashMap<>();
     private final List<PreparedFile> prepared = new ArrayList<>();
-    private RowWriter open;
+    private @Nullable RowWriter open;
 
     /**
      * @param folder made when missing
@@ -65,14 +67,14 @@ public final class FolderOutlet implements Outlet {
     public RowSource readBack(int part) throws IOException {
         GrowingFile followed;
         synchronized (temporary) {
-            followed = written.get(part);
+            followed = Objects.requireNonNull(written.get(part));
         }
         return new SeparatedRows(followed.input(), form.separator(), form.encoding());
     }
 
     private String digest(int part) throws IOException {
-        Path file = temporary.get(part);
-        Long checksum = written.get(part).checksum();
+        Path file = Objects.requireNonNull(temporary.get(part));
+        Long checksum = Objects.requireNonNull(written.get(part)).checksum();
         return checksum == null || Files.size(file) <= Digests.SHA_UP_TO ? Digests.of(file) : Digests.crc32c(checksum);
     }
 

@@ -32,6 +32,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Opens a source file as its layout says, once its content has been found to be of that kind. What the content
@@ -107,26 +108,26 @@ public final class SourceFiles {
         if (Files.size(file) == 0) {
             return new NoRows();
         }
-        boolean takes = content.kind() != null
-                && (isText ? content.kind() == FileKind.SEPARATED : wanted.takes(content.kind()));
-        if (!takes) {
+        FileKind found = content.kind();
+        if (found == null || !(isText ? found == FileKind.SEPARATED : wanted.takes(found))) {
             return new Refused(new UnreadableFileException(
                     Rule.FILE_KIND_DIFFERS,
                     0,
                     "the layout says 'kind: " + wanted.word() + "', but the file is " + content.words(),
-                    content.kind() == null ? "" : "'kind: " + content.kind().word() + "'?"));
+                    found == null ? "" : "'kind: " + found.word() + "'?"));
         }
         try {
-            RowSource rows = open(file, form, content, index);
-            Finding remark = ending(file, shown, isText ? wanted : content.kind(), content);
+            RowSource rows = open(file, form, found, content, index);
+            Finding remark = ending(file, shown, isText ? wanted : found, content);
             return remark == null ? rows : new RemarkedRows(rows, remark);
         } catch (UnreadableFileException e) {
             return new Refused(e);
         }
     }
 
-    private static RowSource open(Path file, FileFormat form, Content content, LineIndex index) throws IOException {
-        FileKind kind = form.kind() == FileKind.STATEMENT ? content.kind() : form.kind();
+    private static RowSource open(Path file, FileFormat form, FileKind found, Content content, LineIndex index)
+            throws IOException {
+        FileKind kind = form.kind() == FileKind.STATEMENT ? found : form.kind();
         String encoding = form.encoding().equals(FileFormat.AUTO) ? content.encoding() : form.encoding();
         try {
             return open(file, form, kind, encoding, index);
@@ -153,7 +154,7 @@ public final class SourceFiles {
         };
     }
 
-    private static Finding ending(Path file, String shown, FileKind kind, Content content) {
+    private static @Nullable Finding ending(Path file, String shown, FileKind kind, Content content) {
         String name = file.getFileName().toString();
         String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
         FileKind usual = ENDINGS.get(ending);
@@ -183,7 +184,7 @@ public final class SourceFiles {
 
     private record NoRows() implements RowSource {
         @Override
-        public Row next() {
+        public @Nullable Row next() {
             return null;
         }
 
@@ -196,7 +197,7 @@ public final class SourceFiles {
     /** Rows with what was noticed about the file. */
     private record RemarkedRows(RowSource rows, Finding remark) implements RowSource {
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             return rows.next();
         }
 
@@ -206,7 +207,7 @@ public final class SourceFiles {
         }
 
         @Override
-        public List<String> titles() {
+        public @Nullable List<String> titles() {
             return rows.titles();
         }
 

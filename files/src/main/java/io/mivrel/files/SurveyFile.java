@@ -116,8 +116,9 @@ public final class SurveyFile implements SurveySource {
                 filled.add(name);
             }
         }
-        String longest = sizes.keySet().stream()
-                .max((a, b) -> Integer.compare(sizes.get(a), sizes.get(b)))
+        String longest = sizes.entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
                 .orElse("");
         String chosen = sheet.isEmpty() ? filled.contains(longest) ? longest : "" : sheet;
         return new Facts(
@@ -170,12 +171,10 @@ public final class SurveyFile implements SurveySource {
                     facts.separator(),
                     Charset.forName(facts.encoding()).name());
         }
-        if (facts.kind() == FileKind.FIXED_WIDTH) {
-            RowSource rows = new FixedRows(
-                    TextLines.of(counted(), facts.encoding()), facts.print().slices());
-            return facts.print().headings().isEmpty()
-                    ? rows
-                    : new CarryDown(facts.print().headings()).over(rows, null);
+        Facts.Print print = facts.print();
+        if (print != null) {
+            RowSource rows = new FixedRows(TextLines.of(counted(), facts.encoding()), print.slices());
+            return print.headings().isEmpty() ? rows : new CarryDown(print.headings()).over(rows);
         }
         FileFormat form = facts.kind() == FileKind.WORKBOOK
                 ? FileFormat.workbook(facts.part(), 1)

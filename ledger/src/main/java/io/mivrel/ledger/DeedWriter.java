@@ -20,6 +20,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Writes down what one run delivers. The documents of an ordinary run become a row each; those of a large one stay in packs,
@@ -36,9 +38,9 @@ final class DeedWriter {
     private final RunScope scope;
     private final List<DocumentPack> packs = new ArrayList<>();
     private final Map<SourceFile, Days> days = new LinkedHashMap<>();
-    private DocumentPack open;
+    private @Nullable DocumentPack open;
     /** The days of the open pack's file. */
-    private Days seen;
+    private @Nullable Days seen;
 
     private long documents;
     private long place;
@@ -48,7 +50,7 @@ final class DeedWriter {
     private static final class Days {
         private long first = Long.MAX_VALUE;
         private long last = Long.MIN_VALUE;
-        private Form form;
+        private @Nullable Form form;
     }
 
     DeedWriter(Connection connection, long run, RunScope scope) {
@@ -76,32 +78,36 @@ final class DeedWriter {
     void add(Kind kind, RecordRange records, long identity, long content, long deliveries) throws SQLException {
         RecordBlock block = records.block();
         int first = records.from();
-        if (open == null || open.isFull() || !open.isOf(block.source(), deliveries)) {
-            begin(block.source(), deliveries);
-        }
         long day = block.number(kind.date(), first);
         Form form = kind.identity().form(records);
         byte[] reference = kind.key() == null ? NO_REFERENCE : block.textBytes();
         int from = kind.key() == null ? 0 : block.textStart(kind.key(), first);
         int to = kind.key() == null ? 0 : block.textEnd(kind.key(), first);
-        open.add(identity, content, day, amount(kind, records), form, block.row(first), reference, from, to);
+        DocumentPack pack = packFor(block.source(), deliveries);
+        pack.add(identity, content, day, amount(kind, records), form, block.row(first), reference, from, to);
         documents++;
-        if (kind.isOfAccount()) {
+        if (seen != null) {
             seen.first = Math.min(seen.first, day);
             seen.last = Math.max(seen.last, day);
             seen.form = form;
         }
     }
 
-    private void begin(SourceFile source, long deliveries) throws SQLException {
+    private DocumentPack packFor(SourceFile source, long deliveries) throws SQLException {
+        DocumentPack pack = open;
+        if (pack != null && !pack.isFull() && pack.isOf(source, deliveries)) {
+            return pack;
+        }
         if (documents > MOST_ROWS) {
             writePacks();
         }
-        open = new DocumentPack(source, deliveries);
-        packs.add(open);
+        pack = new DocumentPack(source, deliveries);
+        open = pack;
+        packs.add(pack);
         if (scope.kind().isOfAccount()) {
             seen = days.computeIfAbsent(source, s -> new Days());
         }
+        return pack;
     }
 
     private void writePacks() throws SQLException {
@@ -197,7 +203,7 @@ final class DeedWriter {
     }
 
     /** Writes the rest, the run itself and its files; the caller commits. */
-    void finish(RunReport report, String stagedEvidence, String evidence) throws SQLException {
+    void finish(RunReport report, @Nullable String stagedEvidence, @Nullable String evidence) throws SQLException {
         if (documents <= MOST_ROWS) {
             writeRows();
         } else {
@@ -281,7 +287,8 @@ final class DeedWriter {
                 insert.setLong(2, at++);
                 insert.setString(3, account(source));
                 insert.setString(4, source.name());
-                insert.setString(5, entry.getValue().form.name());
+                insert.setString(
+                        5, Objects.requireNonNull(entry.getValue().form).name());
                 insert.setString(6, LocalDate.ofEpochDay(entry.getValue().first).toString());
                 insert.setString(7, LocalDate.ofEpochDay(entry.getValue().last).toString());
                 insert.setObject(8, closing, java.sql.Types.BIGINT);
@@ -292,7 +299,7 @@ final class DeedWriter {
         }
     }
 
-    private static Long closing(RunReport report, SourceFile source) {
+    private static @Nullable Long closing(RunReport report, SourceFile source) {
         for (IntakeTally tally : report.files()) {
             List<StatementSpan> spans = tally.spans();
             if (tally.file().equals(source.name()) && !spans.isEmpty()) {

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Lists the documents of one run, whether each has a row of its own or they lie in packs. */
 final class DocumentList {
@@ -45,7 +46,7 @@ final class DocumentList {
     }
 
     /** Those with rows; {@code reference} is {@code null} for all. */
-    void rows(String reference, Consumer<RegisteredDocument> target) throws SQLException {
+    void rows(@Nullable String reference, Consumer<RegisteredDocument> target) throws SQLException {
         String sql =
                 "SELECT kind, account, reference, day, amount, currency, state, source_file, source_row, deliveries"
                         + " FROM document WHERE run_id = ?" + (reference == null ? "" : " AND reference = ?")
@@ -74,7 +75,7 @@ final class DocumentList {
     }
 
     /** Those in packs. */
-    void packs(String reference, Consumer<RegisteredDocument> target) throws SQLException {
+    void packs(@Nullable String reference, Consumer<RegisteredDocument> target) throws SQLException {
         String sql =
                 "SELECT kind, account, currency, source_file, source_ordinal, deliveries, state, documents, content"
                         + " FROM document_pack WHERE run_id = ? ORDER BY place";
@@ -88,7 +89,8 @@ final class DocumentList {
         }
     }
 
-    private void pack(ResultSet rows, String reference, Consumer<RegisteredDocument> target) throws SQLException {
+    private void pack(ResultSet rows, @Nullable String reference, Consumer<RegisteredDocument> target)
+            throws SQLException {
         String kind = rows.getString(1);
         String account = rows.getString(2);
         Currency currency = Currency.getInstance(rows.getString(3));

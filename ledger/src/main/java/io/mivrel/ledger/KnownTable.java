@@ -8,6 +8,7 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A table of rows of {@code long}s with open addressing, as large as it was made for. A small one lies on the heap, a large
@@ -21,7 +22,7 @@ final class KnownTable implements AutoCloseable {
     private final int width;
     private final long slots;
     private final LongBuffer[] segments;
-    private final FileChannel file;
+    private final @Nullable FileChannel file;
 
     /**
      * @param width numbers in a row

@@ -20,8 +20,10 @@ import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Mivrel's memory of deeds for a company folder: runs, deliveries with their files, documents and their state. One register
@@ -34,9 +36,9 @@ import java.util.function.Consumer;
 public final class Register implements DocumentHistory, AutoCloseable {
     private final RegisterDatabase database;
     private final Connection connection;
-    private RunScope scope;
-    private KnownDocuments known;
-    private DeedWriter deeds;
+    private @Nullable RunScope scope;
+    private @Nullable KnownDocuments known;
+    private @Nullable DeedWriter deeds;
     private long run;
     private long lacking;
 
@@ -142,8 +144,20 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     private void restart() throws SQLException {
         connection.rollback();
-        deeds = new DeedWriter(connection, run, scope);
-        deeds.begin();
+        deeds = new DeedWriter(connection, run, scope());
+        deeds().begin();
+    }
+
+    private RunScope scope() {
+        return Objects.requireNonNull(scope, "no run has begun");
+    }
+
+    private KnownDocuments known() {
+        return Objects.requireNonNull(known, "no run has begun");
+    }
+
+    private DeedWriter deeds() {
+        return Objects.requireNonNull(deeds, "a check notes nothing");
     }
 
     private long number(String sql) throws SQLException {
@@ -155,7 +169,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     private void load() throws SQLException, IOException {
-        boolean byAccount = scope.kind().isOfAccount();
+        boolean byAccount = scope().kind().isOfAccount();
         Map<Long, long[]> bits = deliveryBits();
         known = new KnownDocuments(count(), byAccount);
         loadRows(byAccount, bits);
@@ -170,25 +184,26 @@ public final class Register implements DocumentHistory, AutoCloseable {
     // and wanted dates.
     private String where(String firstDay, String lastDay) {
         String all = " JOIN run ON run.id = run_id WHERE run.company = ? AND d.kind = ? AND d.state <> 'withdrawn'";
-        if (!scope.kind().isOfAccount()) {
+        if (!scope().kind().isOfAccount()) {
             return all;
         }
-        String marks = String.join(", ", scope.accounts().stream().map(a -> "?").toList());
+        String marks =
+                String.join(", ", scope().accounts().stream().map(a -> "?").toList());
         return all + " AND account IN (" + marks + ") AND " + lastDay + " >= ? AND " + firstDay + " <= ?";
     }
 
     private PreparedStatement query(String sql) throws SQLException {
         PreparedStatement query = connection.prepareStatement(sql);
         int at = 1;
-        query.setString(at++, scope.company());
-        query.setString(at++, scope.kind().documents());
-        if (scope.kind().isOfAccount()) {
-            for (String account : scope.accounts()) {
+        query.setString(at++, scope().company());
+        query.setString(at++, scope().kind().documents());
+        if (scope().kind().isOfAccount()) {
+            for (String account : scope().accounts()) {
                 query.setString(at++, account);
             }
-            boolean all = scope.dates().equals(DateWindow.ALL);
-            query.setString(at++, all ? "0000" : scope.dates().from().toString());
-            query.setString(at, all ? "9999" : scope.dates().to().toString());
+            boolean all = scope().dates().equals(DateWindow.ALL);
+            query.setString(at++, all ? "0000" : scope().dates().from().toString());
+            query.setString(at, all ? "9999" : scope().dates().to().toString());
         }
         return query;
     }
@@ -213,7 +228,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
         try (Statement statement = connection.createStatement();
                 ResultSet rows = statement.executeQuery("SELECT run_id, place, name FROM delivery")) {
             while (rows.next()) {
-                int place = scope.deliveries().indexOf(rows.getString(3));
+                int place = scope().deliveries().indexOf(rows.getString(3));
                 bits.computeIfAbsent(rows.getLong(1), r -> new long[RunScope.MOST_DELIVERIES])[rows.getInt(2)] =
                         place < 0 ? Long.MIN_VALUE : 1L << place;
             }
@@ -221,7 +236,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
         return bits;
     }
 
-    private static long deliveries(long mask, long[] bits) {
+    private static long deliveries(long mask, long @Nullable [] bits) {
         long mine = 0;
         for (int i = 0; bits != null && i < bits.length; i++) {
             mine |= (mask & 1L << i) != 0 ? bits[i] : 0;
@@ -235,14 +250,14 @@ public final class Register implements DocumentHistory, AutoCloseable {
         try (PreparedStatement query = query(sql);
                 ResultSet rows = query.executeQuery()) {
             while (rows.next()) {
-                known.add(
-                        rows.getString(2),
-                        rows.getLong(3),
-                        rows.getLong(4),
-                        LocalDate.parse(rows.getString(5)).toEpochDay(),
-                        rows.getLong(6),
-                        Form.valueOf(rows.getString(7)),
-                        deliveries(rows.getLong(8), bits.get(rows.getLong(1))));
+                known().add(
+                                rows.getString(2),
+                                rows.getLong(3),
+                                rows.getLong(4),
+                                LocalDate.parse(rows.getString(5)).toEpochDay(),
+                                rows.getLong(6),
+                                Form.valueOf(rows.getString(7)),
+                                deliveries(rows.getLong(8), bits.get(rows.getLong(1))));
             }
         }
         checkRows();
@@ -302,7 +317,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
                         rows.getInt(7),
                         source(rows),
                         (identity, own, day, amount, form, row, reference) ->
-                                known.add(account, identity, own, day, amount, form, by));
+                                known().add(account, identity, own, day, amount, form, by));
             }
         }
     }
@@ -316,14 +331,14 @@ public final class Register implements DocumentHistory, AutoCloseable {
         try (PreparedStatement query =
                 connection.prepareStatement("SELECT account, told_by, first_day, last_day FROM account_days"
                         + " JOIN run ON run.id = run_id WHERE run.company = ?")) {
-            query.setString(1, scope.company());
+            query.setString(1, scope().company());
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
-                    known.addDays(
-                            rows.getString(1),
-                            Form.valueOf(rows.getString(2)),
-                            LocalDate.parse(rows.getString(3)).toEpochDay(),
-                            LocalDate.parse(rows.getString(4)).toEpochDay());
+                    known().addDays(
+                                    rows.getString(1),
+                                    Form.valueOf(rows.getString(2)),
+                                    LocalDate.parse(rows.getString(3)).toEpochDay(),
+                                    LocalDate.parse(rows.getString(4)).toEpochDay());
                 }
             }
         }
@@ -333,16 +348,16 @@ public final class Register implements DocumentHistory, AutoCloseable {
     public Verdict judge(Kind kind, RecordRange records, long identity, long content) {
         String account = records.block().source().account();
         boolean byAccount = kind.isOfAccount();
-        Verdict verdict = known.judge(
-                account == null ? "" : account,
-                identity,
-                content,
-                records.block().number(kind.date(), records.from()),
-                byAccount ? records.block().number(kind.amount(), records.from()) : 0,
-                byAccount ? kind.identity().form(records) : Form.NUMBER);
+        Verdict verdict = known().judge(
+                        account == null ? "" : account,
+                        identity,
+                        content,
+                        records.block().number(kind.date(), records.from()),
+                        byAccount ? records.block().number(kind.amount(), records.from()) : 0,
+                        byAccount ? kind.identity().form(records) : Form.NUMBER);
         if (verdict == Verdict.DELIVERED) {
-            long all = (1L << scope.deliveries().size()) - 1;
-            lacking = all & ~known.lastDeliveries();
+            long all = (1L << scope().deliveries().size()) - 1;
+            lacking = all & ~known().lastDeliveries();
         }
         return verdict;
     }
@@ -354,7 +369,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     @Override
     public long matchedByAmount() {
-        return known.matchedByAmount();
+        return known().matchedByAmount();
     }
 
     @Override
@@ -364,8 +379,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
             return;
         }
         try {
-            long all = (1L << scope.deliveries().size()) - 1;
-            deeds.add(kind, records, identity, content, deliveries & all);
+            long all = (1L << scope().deliveries().size()) - 1;
+            deeds().add(kind, records, identity, content, deliveries & all);
         } catch (SQLException e) {
             throw database.failure(e);
         }
@@ -373,7 +388,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     @Override
     public void startOver() throws IOException {
-        known.startOver();
+        known().startOver();
         if (deeds != null) {
             try {
                 restart();
@@ -389,13 +404,14 @@ public final class Register implements DocumentHistory, AutoCloseable {
      * @param stagedEvidence the hidden evidence folder; {@code null} for none
      * @param evidence the name it is to get; {@code null} for none
      */
-    public void prepared(RunReport report, String stagedEvidence, String evidence) throws IOException {
+    public void prepared(RunReport report, @Nullable String stagedEvidence, @Nullable String evidence)
+            throws IOException {
         try {
-            if (deeds.documents() == 0) {
+            if (deeds().documents() == 0) {
                 connection.rollback();
                 return;
             }
-            deeds.finish(report, stagedEvidence, evidence);
+            deeds().finish(report, stagedEvidence, evidence);
             connection.commit();
         } catch (SQLException e) {
             throw database.failure(e);
@@ -404,7 +420,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     /** Notes for good that all files have their names. */
     public void published(List<PreparedFile> files) throws IOException {
-        if (deeds.documents() > 0) {
+        if (deeds().documents() > 0) {
             publish(run, files);
         }
     }
@@ -443,7 +459,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
         return found;
     }
 
-    private void list(String company, String reference, Consumer<RegisteredDocument> target) throws IOException {
+    private void list(String company, @Nullable String reference, Consumer<RegisteredDocument> target)
+            throws IOException {
         try (Statement statement = connection.createStatement();
                 ResultSet runs = statement.executeQuery("SELECT id, company, name FROM run ORDER BY id")) {
             while (runs.next()) {
@@ -461,7 +478,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
     @Override
     public void close() {
         if (known != null) {
-            known.close();
+            known().close();
         }
         database.close();
     }

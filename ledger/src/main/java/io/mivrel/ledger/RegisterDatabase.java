@@ -16,6 +16,8 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConfig.TransactionMode;
 
@@ -34,9 +36,9 @@ final class RegisterDatabase implements AutoCloseable {
 
     private final RegisterPlace place;
     private final Connection connection;
-    private final FileChannel lockFile;
+    private final @Nullable FileChannel lockFile;
 
-    private RegisterDatabase(RegisterPlace place, Connection connection, FileChannel lockFile) {
+    private RegisterDatabase(RegisterPlace place, Connection connection, @Nullable FileChannel lockFile) {
         this.place = place;
         this.connection = connection;
         this.lockFile = lockFile;
@@ -49,7 +51,7 @@ final class RegisterDatabase implements AutoCloseable {
         }
         Files.createDirectories(place.file().toAbsolutePath().getParent());
         FileChannel lock = lock(place);
-        Connection connection = null;
+        @Nullable Connection connection = null;
         try {
             connection = file(place, false);
             RegisterDatabase database = new RegisterDatabase(place, connection, lock);
@@ -86,7 +88,7 @@ final class RegisterDatabase implements AutoCloseable {
     }
 
     private static RegisterDatabase onServer(RegisterPlace place) throws IOException {
-        Connection connection = null;
+        @Nullable Connection connection = null;
         try {
             connection = server(place);
             RegisterDatabase database = new RegisterDatabase(place, connection, null);
@@ -104,10 +106,11 @@ final class RegisterDatabase implements AutoCloseable {
     }
 
     private static Connection server(RegisterPlace place) throws SQLException {
-        if (DriverManager.drivers().noneMatch(driver -> accepts(driver, place.url()))) {
+        String url = Objects.requireNonNull(place.url());
+        if (DriverManager.drivers().noneMatch(driver -> accepts(driver, url))) {
             throw noDriver();
         }
-        Connection connection = DriverManager.getConnection(place.url(), place.user(), place.password());
+        Connection connection = DriverManager.getConnection(url, place.user(), place.password());
         connection.setAutoCommit(false);
         return connection;
     }
@@ -136,15 +139,16 @@ final class RegisterDatabase implements AutoCloseable {
         if (!readOnly) {
             config.setTransactionMode(TransactionMode.IMMEDIATE);
         }
-        Connection connection =
-                config.createConnection("jdbc:sqlite:" + place.file().toAbsolutePath());
+        Connection connection = config.createConnection(
+                "jdbc:sqlite:" + Objects.requireNonNull(place.file()).toAbsolutePath());
         connection.setAutoCommit(false);
         return connection;
     }
 
     // The lock is the process's: one that dies lets it go.
     private static FileChannel lock(RegisterPlace place) throws IOException {
-        Path file = place.file().resolveSibling(place.file().getFileName() + ".lock");
+        Path register = Objects.requireNonNull(place.file());
+        Path file = register.resolveSibling(register.getFileName() + ".lock");
         FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         long end = System.nanoTime() + WAIT_MILLIS * 1_000_000L;
         while (true) {
@@ -298,7 +302,7 @@ final class RegisterDatabase implements AutoCloseable {
         return busy ? inUse(place) : new RegisterException(place + ": the register cannot be used: " + message, e);
     }
 
-    private static void close(Connection connection) {
+    private static void close(@Nullable Connection connection) {
         try {
             if (connection != null) {
                 connection.close();

@@ -15,6 +15,7 @@ import java.io.StringWriter;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.ObjectWriteContext;
 import tools.jackson.core.json.JsonFactory;
@@ -34,7 +35,7 @@ public final class OutcomeJson {
     }
 
     /** The whole document. {@code evidence} is the evidence folder, or {@code null} when there is none. */
-    public static String of(RunReport report, String evidence, int status) {
+    public static String of(RunReport report, @Nullable String evidence, int status) {
         StringWriter text = new StringWriter();
         ObjectWriteContext pretty = new ObjectWriteContext.Base() {
             @Override
@@ -53,7 +54,7 @@ public final class OutcomeJson {
         return text.append('\n').toString();
     }
 
-    private void write(String evidence, int status) {
+    private void write(@Nullable String evidence, int status) {
         json.writeStartObject();
         json.writeStringProperty("format", "mivrel-outcome");
         json.writeNumberProperty("version", 1);
@@ -89,7 +90,7 @@ public final class OutcomeJson {
         json.writeNumberProperty("rows", count.rows());
         json.writeStringProperty("plus", amount(count.totals().debit()));
         json.writeStringProperty("minus", amount(count.totals().credit()));
-        if (count.firstDate() != null) {
+        if (count.firstDate() != null && count.lastDate() != null) {
             json.writeStringProperty("firstDate", count.firstDate().toString());
             json.writeStringProperty("lastDate", count.lastDate().toString());
         }

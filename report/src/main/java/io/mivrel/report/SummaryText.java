@@ -224,7 +224,7 @@ public final class SummaryText {
                 out.append("      -> ").append(finding.suggestion()).append('\n');
             }
         }
-        long more = report.findings().counts().get(rule) - Math.min(most, found.size());
+        long more = report.findings().counts().getOrDefault(rule, 0L) - Math.min(most, found.size());
         if (more > 0) {
             out.append("    ")
                     .append(String.format(Locale.ROOT, "and %,d more like this", more))

@@ -20,6 +20,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
 
 /** A survey on one screen: what the file is, its columns, what arithmetic says, and what only a person can say. */
@@ -173,7 +174,7 @@ public final class SurveyText {
 
     // The row that decides the order is the first that the other order does not fit.
     private static String dates(Survey survey) {
-        String pattern = survey.pattern().pattern();
+        String pattern = Objects.requireNonNull(survey.pattern()).pattern();
         if (survey.question("date") != null) {
             return "undecided: every date fits more than one order";
         }

@@ -3,4 +3,7 @@
  * io.mivrel.report.OutcomeJson} with the same content for machines, and {@link io.mivrel.report.EvidenceFolder} for
  * whoever asks later, with the held rows to correct.
  */
+@NullMarked
 package io.mivrel.report;
+
+import org.jspecify.annotations.NullMarked;

@@ -10,9 +10,11 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.zip.CRC32C;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A new file that one thread writes and another reads at the same time: the reader gets what is on the file so far, waits
@@ -76,7 +78,7 @@ public final class GrowingFile {
                 try {
                     forcing.join();
                 } catch (CompletionException e) {
-                    throw failed(e.getCause());
+                    throw failed(Objects.requireNonNull(e.getCause()));
                 }
             }
 
@@ -119,7 +121,7 @@ public final class GrowingFile {
     }
 
     /** The checksum of the file as it was read back; {@code null} when it was not read from beginning to end. */
-    public synchronized Long checksum() {
+    public synchronized @Nullable Long checksum() {
         return closed && checked == length ? checksum.getValue() : null;
     }
 

@@ -13,6 +13,7 @@ import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Makes UTF-8 of a stream of bytes, strictly: a byte-order mark decides the encoding, else the declared one, else UTF-8.
@@ -56,7 +57,7 @@ public final class Utf8Input implements Closeable {
         this.isUtf8 = charset.equals(StandardCharsets.UTF_8);
     }
 
-    private Charset byteOrderMark() {
+    private @Nullable Charset byteOrderMark() {
         if (startsWith(0xEF, 0xBB, 0xBF)) {
             pending.position(3);
             return StandardCharsets.UTF_8;

@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Fixed-width text: each column stands at the same places of every line. Places count characters, not bytes; a form feed
@@ -62,7 +63,7 @@ public final class FixedRows implements RowSource {
     }
 
     @Override
-    public Row next() throws IOException {
+    public @Nullable Row next() throws IOException {
         if (!checked) {
             checked = true;
             if (!lines.isText()) {

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Held rows of a file that was no separated text, handed back as the comma-separated text that Mivrel wrote: the first
@@ -33,7 +34,7 @@ public final class HandedBack implements RowSource {
     }
 
     @Override
-    public Row next() throws IOException {
+    public @Nullable Row next() throws IOException {
         return rows.next();
     }
 

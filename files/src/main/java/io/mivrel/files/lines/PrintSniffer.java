@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Divides a print file: lines with a date and an amount are data, the places where none of them has anything stand
@@ -38,7 +39,7 @@ public final class PrintSniffer {
      * How the lines are divided; {@code null} when they are no print file. {@code separator} is the one that
      * divides it best, 0 for none; {@code cut} when the last line is not whole.
      */
-    public static Facts.Print look(byte[] head, String encoding, char separator, boolean cut) {
+    public static Facts.@Nullable Print look(byte[] head, String encoding, char separator, boolean cut) {
         List<String> lines = new String(head, Charset.forName(encoding))
                 .lines()
                 .map(l -> l.replace("\f", ""))
@@ -46,7 +47,7 @@ public final class PrintSniffer {
         return new PrintSniffer(lines.subList(0, Math.max(0, lines.size() - (cut ? 1 : 0)))).look(separator);
     }
 
-    private Facts.Print look(char separator) {
+    private Facts.@Nullable Print look(char separator) {
         for (String line : lines) {
             boolean isData = line.length() <= WIDEST
                     && DATE.matcher(line).find()

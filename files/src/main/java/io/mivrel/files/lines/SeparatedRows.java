@@ -12,6 +12,7 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads separated text by RFC 4180, strictly: a quoted cell ends with a quote before a separator or a line end, and
@@ -90,7 +91,7 @@ public final class SeparatedRows implements RowSource {
     }
 
     @Override
-    public Row next() throws IOException {
+    public @Nullable Row next() throws IOException {
         if (!probed) {
             probed = true;
             if (!probe()) {

@@ -4,6 +4,7 @@ import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** The cells of one row while they are gathered, within the bounds of a row. For one thread. */
 final class Cells {
@@ -12,7 +13,7 @@ final class Cells {
 
     private final List<String> texts = new ArrayList<>();
     private long characters;
-    private RowFault fault;
+    private @Nullable RowFault fault;
 
     void clear() {
         texts.clear();

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.zip.ZipFile;
 import javax.xml.stream.XMLStreamConstants;
+import org.jspecify.annotations.Nullable;
 
 /** OpenDocument spreadsheets (OASIS OpenDocument 1.2 part 1, section 9), streamed from {@code content.xml}. */
 final class OdsWorkbook implements Workbooks.Workbook {
@@ -78,7 +79,7 @@ final class OdsWorkbook implements Workbooks.Workbook {
         }
 
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             while (!ended) {
                 if (repeats > 0) {
                     repeats--;

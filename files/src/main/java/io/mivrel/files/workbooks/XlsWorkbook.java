@@ -32,6 +32,7 @@ import org.apache.poi.hssf.record.StringRecord;
 import org.apache.poi.poifs.filesystem.POIFSFileSystem;
 import org.apache.poi.ss.usermodel.BuiltinFormats;
 import org.apache.poi.ss.usermodel.FormulaError;
+import org.jspecify.annotations.Nullable;
 
 /** Workbooks of the older binary format (BIFF8), read record by record. */
 final class XlsWorkbook implements Workbooks.Workbook {
@@ -83,9 +84,9 @@ final class XlsWorkbook implements Workbooks.Workbook {
         private final Map<Integer, String> formats = new HashMap<>();
         private final List<Integer> formatOfStyle = new ArrayList<>();
         private final List<BoundSheetRecord> bound = new ArrayList<>();
-        private SSTRecord texts;
+        private @Nullable SSTRecord texts;
         private boolean from1904;
-        private Record ahead;
+        private @Nullable Record ahead;
         private final Row row = new Row();
         private final Cells cells = new Cells();
         private int last = -1;
@@ -170,7 +171,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
         }
 
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             cells.clear();
             int current = -1;
             int depth = 0;

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.zip.ZipFile;
 import org.apache.poi.ss.usermodel.BuiltinFormats;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Office Open XML workbooks (ECMA-376 part 1, SpreadsheetML), streamed row by row. Read by hand, since readers made for it
@@ -95,7 +96,7 @@ final class XlsxWorkbook implements Workbooks.Workbook {
             return path;
         }
 
-        private String find(String name) {
+        private @Nullable String find(String name) {
             return targets.values().stream()
                     .filter(t -> t.endsWith(name))
                     .map(t -> t.startsWith("/") ? t.substring(1) : FOLDER + t)
@@ -165,7 +166,7 @@ final class XlsxWorkbook implements Workbooks.Workbook {
         }
 
         @Override
-        public Row next() throws IOException {
+        public @Nullable Row next() throws IOException {
             while (sheet.nextStart()) {
                 if (sheet.is("row")) {
                     long before = number;
