@@ -9,6 +9,7 @@ import io.mivrel.model.Rule;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -40,7 +41,7 @@ final class RepeatCheck implements Check {
             findings.accept(new Finding(
                     Rule.DOCUMENT_REPEATED,
                     document.origin(),
-                    "reference",
+                    Objects.requireNonNull(document.kind().key()).name(),
                     document.reference(),
                     "same party, date and lines as " + before.number + " (" + before.origin + ")",
                     "take one of the two out, or make them differ if both are true"));
