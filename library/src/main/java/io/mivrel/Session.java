@@ -43,6 +43,7 @@ final class Session implements Publication {
     private @Nullable DeferredRegister history;
     private @Nullable EvidenceFolder evidence;
     private List<Path> held = List.of();
+    private @Nullable InputFiles files;
     /** True once the register knows what is about to be published. */
     private boolean noted;
 
@@ -55,24 +56,35 @@ final class Session implements Publication {
         RegisterPlace place = run.register();
         try (workers) {
             if (place == null || !Register.exists(place)) {
-                return new Outcome(Run.execute(run.plan(inputs).checkOnly().build(), run.progress()), null, List.of());
+                return withoutRegister(run.plan(inputs).checkOnly());
             }
             try (Register register = Register.openToRead(place)) {
                 register.beginCheck(run.scope(run.plan(inputs).build()));
-                RunPlan plan = run.plan(inputs).checkOnly().history(register).build();
-                return new Outcome(Run.execute(plan, run.progress()), null, List.of());
+                return withoutRegister(run.plan(inputs).checkOnly().history(register));
             }
         }
+    }
+
+    // Nothing is noted. A check publishes nothing either, so what it says is compared with the files at its end.
+    private Outcome withoutRegister(RunPlan.Builder plan) throws IOException {
+        InputFiles began = InputFiles.of(run.sources());
+        RunReport report = Run.execute(
+                plan.publication(Publication.after(began::requireUnchanged)).build(), run.progress());
+        if (report.checkedOnly()) {
+            began.requireUnchanged();
+        }
+        return new Outcome(report, null, List.of());
     }
 
     Outcome run() throws IOException {
         RegisterPlace place = run.register();
         if (place == null) {
             try (workers) {
-                return new Outcome(Run.execute(run.plan(inputs).build(), run.progress()), null, List.of());
+                return withoutRegister(run.plan(inputs));
             }
         }
         requireRegister(place);
+        files = InputFiles.of(run.sources());
         RunPlan bare = run.plan(inputs).build();
         try (workers;
                 DeferredRegister register = new DeferredRegister(place, bare)) {
@@ -123,6 +135,7 @@ final class Session implements Publication {
         } catch (IOException e) {
             throw new IOException("the evidence could not be kept, so nothing was delivered: " + words(e), e);
         }
+        Objects.requireNonNull(files).requireUnchanged();
         register()
                 .prepared(
                         report,
@@ -262,9 +275,19 @@ final class Session implements Publication {
         }
 
         @Override
-        public void remember(Kind kind, RecordRange records, long identity, long content, long deliveries)
+        public @Nullable Earlier named(long identity) throws IOException {
+            return register().named(identity);
+        }
+
+        @Override
+        public @Nullable Earlier alike(long identity, long figures, long day) throws IOException {
+            return register().alike(identity, figures, day);
+        }
+
+        @Override
+        public void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
                 throws IOException {
-            register().remember(kind, records, identity, content, deliveries);
+            register().remember(kind, records, identity, figures, content, deliveries);
         }
 
         @Override

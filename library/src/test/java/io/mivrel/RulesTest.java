@@ -113,6 +113,16 @@ public class RulesTest {
                         + "1,01/03/2027,2100,tin,,10.00,,\n",
                 "from row 2 to row 5"));
         String bill = "BILL,SUP-001,01/03/2027,,tin,,,10.00,STD,2.00,5010,12.00\n";
+        cases.add(invoice(
+                DOCUMENT_ALIKE, 3, "A-1," + bill + "B-9," + bill.replace("01/03/2027", "03/03/2027"), "2 days apart"));
+        cases.add(journal(LINES_REPEATED, 4, GOOD_VOUCHER + GOOD_VOUCHER, "rows 2, 3 and again rows 4, 5"));
+        cases.add(invoice(
+                DOCUMENT_SIGN, 2, "1,CRN,CUS-001,01/03/2027,,b,,,-10.00,STD,-2.00,4000,-12.00\n", "credits: negative"));
+        cases.add(invoice(
+                LINE_NEGATIVE,
+                3,
+                "1,INV,CUS-001,01/03/2027,,b,,,10.00,STD,2.00,4000,\n1,INV,CUS-001,01/03/2027,,b,,,-5.00,STD,-1.00,4000,\n",
+                "takes from its document"));
         cases.add(invoice(DOCUMENT_REPEATED, 3, "T-66," + bill + "T-066," + bill, "as T-66"));
         cases.add(journal(HEADING_DIFFERS, 3, GOOD_VOUCHER.replace("1,01/03/2027,2100", "1,02/03/2027,2100"), "row 2"));
         cases.add(journal(DOCUMENT_TOO_LARGE, 2, "1,01/03/2027,5010,,1,,,\n".repeat(50_001), "right column"));

@@ -15,6 +15,6 @@ public final class StandardChecks {
                 new CodeCheck(books),
                 new BalanceCheck(),
                 new CurrencyCheck(),
-                new RepeatCheck());
+                new RepeatedLinesCheck());
     }
 }

@@ -2,6 +2,7 @@ package io.mivrel.intake;
 
 import io.mivrel.books.Account;
 import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Origin;
@@ -22,6 +23,7 @@ import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Spans;
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -310,6 +312,9 @@ public final class Intake {
             reader.read(row, record, problems);
         }
         amounts.resolve(record);
+        if (layout.credits() == Credits.NEGATIVE) {
+            turnCredit(record);
+        }
         if (statementsRead) {
             long amount = record.number(rule.amount());
             statements.entry(amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
@@ -429,6 +434,20 @@ public final class Intake {
         tally.leaveOut(LeftOut.BELOW_DATA);
         if (hasDate(row)) {
             datesBelow++;
+        }
+    }
+
+    private void turnCredit(RecordBlock record) {
+        boolean turned = false;
+        for (Field field : kind.creditFigures(record)) {
+            if (field.type() == FieldType.AMOUNT && record.number(field) != SourceRecord.ABSENT) {
+                record.put(field, -record.number(field));
+            }
+            BigDecimal decimal = field.type() == FieldType.DECIMAL ? record.decimal(field) : null;
+            if (decimal != null && decimal.signum() < 0 && !turned) {
+                record.put(field, decimal.negate());
+                turned = true;
+            }
         }
     }
 

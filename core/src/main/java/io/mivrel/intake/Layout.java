@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
  * @param account the account in the books that bank lines belong to; {@code null} for other records
  * @param numbers how amounts are written; the decimals are those of the books, set when a run binds the layout
  * @param signs whose plus the file's plus is
+ * @param credits how the figures of credits are written; of kinds that have none it says nothing
  * @param fields where each field comes from, in the order given
  * @param unused titles of columns that are knowingly left aside
  * @param filters which rows are left out by what stands in them
@@ -37,6 +38,7 @@ public record Layout(
         FileFormat format,
         AmountFormat numbers,
         Signs signs,
+        Credits credits,
         Map<Field, FieldSource> fields,
         Set<String> unused,
         List<RowFilter> filters,
@@ -76,6 +78,7 @@ public record Layout(
         private FileFormat form = FileFormat.csv();
         private AmountFormat numbers = AmountFormat.marked(2, '.', ',');
         private Signs signs = Signs.AS_WRITTEN;
+        private Credits credits = Credits.POSITIVE;
         private final Map<Field, FieldSource> fields = new LinkedHashMap<>();
         private final Set<String> unused = new LinkedHashSet<>();
         private final List<RowFilter> filters = new ArrayList<>();
@@ -99,6 +102,11 @@ public record Layout(
 
         public Builder numbers(AmountFormat format) {
             numbers = Objects.requireNonNull(format);
+            return this;
+        }
+
+        public Builder credits(Credits written) {
+            credits = Objects.requireNonNull(written);
             return this;
         }
 
@@ -154,7 +162,18 @@ public record Layout(
         /** For readers of settings files, which report the gaps themselves. */
         public Layout buildUnchecked() {
             return new Layout(
-                    name, gives, account, form, numbers, signs, fields, unused, filters, shapes, columnsInOrder);
+                    name,
+                    gives,
+                    account,
+                    form,
+                    numbers,
+                    signs,
+                    credits,
+                    fields,
+                    unused,
+                    filters,
+                    shapes,
+                    columnsInOrder);
         }
     }
 }

@@ -64,7 +64,7 @@ final class BankIdentity implements DocumentIdentity {
     }
 
     @Override
-    public long content(RecordRange records, long identity) {
+    public long content(RecordRange records, long identity, long figures) {
         return identity;
     }
 }

@@ -31,8 +31,8 @@ public final class BankLines {
     public static final Field PAYEE = TRANSACTION.optional("payee", FieldType.TEXT, "who paid or was paid");
     public static final Field AMOUNT =
             POSTING.optional("amount", FieldType.AMOUNT, "one signed amount: in positive, out negative");
-    public static final Field MONEY_IN = POSTING.optional("money in", FieldType.AMOUNT, "amount paid in");
-    public static final Field MONEY_OUT = POSTING.optional("money out", FieldType.AMOUNT, "amount paid out");
+    public static final Field MONEY_IN = POSTING.optional("money in", FieldType.AMOUNT, "amount paid in, positive");
+    public static final Field MONEY_OUT = POSTING.optional("money out", FieldType.AMOUNT, "amount paid out, positive");
     public static final Field BALANCE =
             TRANSACTION.optional("balance", FieldType.AMOUNT, "balance of the account after this line");
     public static final Field ACCOUNT =

@@ -40,8 +40,11 @@ final class InvoiceCheck implements Drafter.OwnCheck {
         }
         document.lines().forEach(line -> account(line, kind, findings));
         party(document.heading(), kind, findings);
+        sign(document, kind, findings);
         for (Line line : document.lines()) {
-            net(line, findings);
+            if (document.heading().number(InvoiceLines.TOTAL) >= 0) {
+                net(line, findings);
+            }
             tax(line, findings);
         }
         total(document, findings);
@@ -183,6 +186,42 @@ final class InvoiceCheck implements Drafter.OwnCheck {
                         + Money.show(Math.abs(gross - stated), currency) + (gross > stated ? " more" : " less"),
                 suggestion,
                 findings);
+    }
+
+    // Figures are positive, also of a credit: one that comes to less than nil would be posted backwards.
+    private void sign(Document document, InvoiceKind kind, Consumer<Finding> findings) {
+        Line heading = document.heading();
+        long gross = heading.number(InvoiceLines.TOTAL);
+        if (gross < 0) {
+            report(
+                    Rule.DOCUMENT_SIGN,
+                    document.origin(),
+                    "kind",
+                    kind.word(),
+                    "the document comes to " + Money.show(gross, heading.currency())
+                            + (kind.isCredit()
+                                    ? ", read by the way the layout says credits are written"
+                                    : ", and one of this kind asks for money"),
+                    kind.isCredit()
+                            ? "are credits written with a minus in this file? Say 'credits: negative' in the layout, or"
+                                    + " 'credits: positive'; if other credits of the file differ, this one is wrong"
+                            : "is it a " + (kind.isSale() ? "credit note" : "supplier credit") + "?",
+                    findings);
+            return;
+        }
+        boolean stated = heading.source().number(InvoiceLines.TOTAL) != SourceRecord.ABSENT;
+        for (Line line : document.lines()) {
+            if (!stated && line.minor() < 0) {
+                report(
+                        Rule.LINE_NEGATIVE,
+                        line.source().origin(),
+                        "net",
+                        Money.show(line.minor(), line.currency()),
+                        "the line takes from its document, which states no total to prove that",
+                        "is the sign right?",
+                        findings);
+            }
+        }
     }
 
     private static void report(

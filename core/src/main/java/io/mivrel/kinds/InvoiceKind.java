@@ -31,6 +31,11 @@ public enum InvoiceKind {
         return sale;
     }
 
+    /** True for what takes back an invoice or a bill. */
+    public boolean isCredit() {
+        return this == CREDIT_NOTE || this == SUPPLIER_CREDIT;
+    }
+
     /** +1 when its gross debits the control account, -1 when it credits it. */
     public int controlSign() {
         return controlSign;

@@ -27,17 +27,21 @@ public final class InvoiceLines {
     public static final Field PARTY = DOCUMENT.required("party", FieldType.CODE, "customer or supplier code");
     public static final Field DATE = DOCUMENT.required("date", FieldType.DATE, "date of the document");
     public static final Field DUE = DOCUMENT.optional("due date", FieldType.DATE, "day it is to be paid");
-    public static final Field TOTAL =
-            DOCUMENT.optional("total", FieldType.AMOUNT, "stated total with tax, to compare with the lines");
+    public static final Field TOTAL = DOCUMENT.optional(
+            "total", FieldType.AMOUNT, "stated total with tax, to compare with the lines; positive, of a credit too");
     public static final Field ITEM = LINE.optional("item", FieldType.CODE, "item code");
     public static final Field NARRATIVE = LINE.optional("narrative", FieldType.TEXT, "text of the line");
     public static final Field QUANTITY = LINE.optional("quantity", FieldType.DECIMAL, "how many");
     public static final Field PRICE = LINE.optional("price", FieldType.DECIMAL, "price of one, without tax");
     public static final Field NET = LINE.optional(
-            "net", FieldType.AMOUNT, "amount without tax; left out, it is quantity times price, rounded half up");
+            "net",
+            FieldType.AMOUNT,
+            "amount without tax, positive, of a credit too; left out, it is quantity times price, rounded half up");
     public static final Field TAX_CODE = LINE.optional("tax code", FieldType.CODE, "tax code in the books");
     public static final Field TAX = LINE.optional(
-            "tax", FieldType.AMOUNT, "tax amount; left out, it is the tax code's rate of the net, rounded half up");
+            "tax",
+            FieldType.AMOUNT,
+            "tax amount with the sign of the net; left out, it is the tax code's rate of the net, rounded half up");
     public static final Field ACCOUNT = LINE.required("account", FieldType.CODE, "income or expense account");
     public static final Field DEPARTMENT = LINE.optional("department", FieldType.CODE, "department or cost centre");
     public static final Field GROSS =
@@ -61,9 +65,23 @@ public final class InvoiceLines {
             .codes(ACCOUNT, TAX_CODE, PARTY)
             .amountsToJournal()
             .sign((block, index) -> InvoiceKind.sign(block.text(DOCUMENT_KIND, index)))
-            .enteredOnce(DOCUMENT_KIND, PARTY, DATE, ACCOUNT, NET, TAX, NARRATIVE)
+            .enteredOnce()
+            .credits(
+                    block -> {
+                        InvoiceKind kind = InvoiceKind.of(block.text(DOCUMENT_KIND));
+                        return kind != null && kind.isCredit();
+                    },
+                    NET,
+                    TAX,
+                    TOTAL,
+                    QUANTITY,
+                    PRICE)
             .identity(DocumentIdentity.byFields(
-                    2, List.of(DOCUMENT_KIND, PARTY, NUMBER), DATE, List.of(ACCOUNT, NET, TAX)))
+                    2,
+                    List.of(DOCUMENT_KIND, PARTY, NUMBER),
+                    List.of(DOCUMENT_KIND, PARTY),
+                    DATE,
+                    List.of(ACCOUNT, NET, TAX)))
             .drafter(InvoiceDrafter::new)
             .build();
 

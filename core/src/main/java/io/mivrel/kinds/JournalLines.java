@@ -24,8 +24,8 @@ public final class JournalLines {
     public static final Field NARRATIVE = LINE.optional("narrative", FieldType.TEXT, "text of the line");
     public static final Field AMOUNT =
             LINE.optional("amount", FieldType.AMOUNT, "one signed amount: debit positive, credit negative");
-    public static final Field DEBIT = LINE.optional("debit", FieldType.AMOUNT, "amount on the debit side");
-    public static final Field CREDIT = LINE.optional("credit", FieldType.AMOUNT, "amount on the credit side");
+    public static final Field DEBIT = LINE.optional("debit", FieldType.AMOUNT, "amount on the debit side, positive");
+    public static final Field CREDIT = LINE.optional("credit", FieldType.AMOUNT, "amount on the credit side, positive");
     public static final Field CURRENCY =
             LINE.optional("currency", FieldType.CODE, "ISO 4217 code of the currency of the foreign amount");
     public static final Field FOREIGN_AMOUNT = LINE.foreign(
@@ -52,7 +52,7 @@ public final class JournalLines {
             .codes(ACCOUNT, TAX_CODE, PARTY)
             .isJournal()
             .columnar()
-            .identity(DocumentIdentity.byFields(3, List.of(REFERENCE), DATE, List.of(ACCOUNT, AMOUNT)))
+            .identity(DocumentIdentity.byFields(3, List.of(REFERENCE), List.of(), DATE, List.of(ACCOUNT, AMOUNT)))
             .drafter(JournalDrafter::new)
             .build();
 

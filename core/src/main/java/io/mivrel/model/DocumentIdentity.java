@@ -12,10 +12,21 @@ public interface DocumentIdentity {
     long identity(RecordRange records);
 
     /**
-     * Its figures as the source has them, before coding. A document that has no name of its own answers its identity, and
-     * then equal ones are told apart only by how many there are.
+     * What it says, whatever it is called and dated: the hash of its lines' accounts and amounts as the source has them,
+     * before coding. Two documents with the same figures are probably one, entered twice. 0 for a document that has no name
+     * of its own.
      */
-    long content(RecordRange records, long identity);
+    default long figures(RecordRange records) {
+        return 0;
+    }
+
+    /**
+     * The document as a whole. One that has no name of its own answers its identity, and then equal ones are told apart only
+     * by how many there are.
+     *
+     * @param figures its {@link #figures}
+     */
+    long content(RecordRange records, long identity, long figures);
 
     /** What shows that a record of another file of the same account is the same one. */
     default long acrossFiles(RecordRange record) {
@@ -45,10 +56,11 @@ public interface DocumentIdentity {
      *
      * @param kind a number that no other kind has, to keep kinds apart
      * @param name code fields of the first record
+     * @param besides those of them that two documents with other numbers would have in common too, such as the party
      * @param date date field of the first record
      * @param lines code and amount fields of every record
      */
-    static DocumentIdentity byFields(int kind, List<Field> name, Field date, List<Field> lines) {
+    static DocumentIdentity byFields(int kind, List<Field> name, List<Field> besides, Field date, List<Field> lines) {
         return new DocumentIdentity() {
             @Override
             public long identity(RecordRange records) {
@@ -60,7 +72,7 @@ public interface DocumentIdentity {
             }
 
             @Override
-            public long content(RecordRange records, long identity) {
+            public long figures(RecordRange records) {
                 RecordBlock block = records.block();
                 // A sum, so that the order of the lines does not count: another form of the file has another one.
                 long sum = records.size();
@@ -73,9 +85,22 @@ public interface DocumentIdentity {
                     }
                     sum += line;
                 }
-                return Hash64.add(Hash64.add(identity, block.number(date, records.from())), sum);
+                for (Field field : besides) {
+                    sum = add(sum, block, field, records.from());
+                }
+                return sum;
+            }
+
+            @Override
+            public long content(RecordRange records, long identity, long figures) {
+                return DocumentIdentity.content(identity, records.block().number(date, records.from()), figures);
             }
         };
+    }
+
+    /** The content of a document that has a name, by its parts. */
+    static long content(long identity, long day, long figures) {
+        return Hash64.add(Hash64.add(identity, day), figures);
     }
 
     /** Adds a code or text of a record to a hash. */

@@ -3,6 +3,7 @@ package io.mivrel.model;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -174,9 +175,17 @@ public final class Kind {
         return made.columnar;
     }
 
-    /** Fields that, when all are the same in two documents, show that one was entered twice; empty when they do not. */
-    public List<Field> enteredOnce() {
+    /** True when two documents of one day with the same party and lines are one that was entered twice. */
+    public boolean isEnteredOnce() {
         return made.enteredOnce;
+    }
+
+    /**
+     * The fields of a record that carry figures of a credit, where the record being filled is of one; empty where it is not.
+     * Decimal ones turn their sign only when they are negative: a quantity or a price, whichever has the minus.
+     */
+    public List<Field> creditFigures(RecordBlock block) {
+        return made.credits != null && made.credits.test(block) ? made.creditFigures : List.of();
     }
 
     public DocumentIdentity identity() {
@@ -228,7 +237,9 @@ public final class Kind {
         private boolean journal;
         private boolean amountsToJournal;
         private boolean columnar;
-        private List<Field> enteredOnce = List.of();
+        private boolean enteredOnce;
+        private @Nullable Predicate<RecordBlock> credits;
+        private List<Field> creditFigures = List.of();
         private @Nullable RecordSign sign;
         private @Nullable DocumentIdentity identity;
         private @Nullable Function<DraftingContext, Drafter> drafter;
@@ -333,15 +344,27 @@ public final class Kind {
             return this;
         }
 
-        /** Two documents with these fields the same are one, entered twice. */
-        public Builder enteredOnce(Field... fields) {
-            enteredOnce = List.of(fields);
+        /** Two documents of one day with the same party and lines are one, entered twice. */
+        public Builder enteredOnce() {
+            enteredOnce = true;
             return this;
         }
 
         /** The sign that a record's amount has in the books, where it is not always its own. */
         public Builder sign(RecordSign rule) {
             sign = rule;
+            return this;
+        }
+
+        /**
+         * Some documents are credits, whose figures files write positive or negative and records have positive.
+         *
+         * @param ofCredit tells whether the record that is being filled is of a credit
+         * @param figures the fields that carry figures
+         */
+        public Builder credits(Predicate<RecordBlock> ofCredit, Field... figures) {
+            credits = ofCredit;
+            creditFigures = List.of(figures);
             return this;
         }
 

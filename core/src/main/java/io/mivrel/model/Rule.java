@@ -210,8 +210,17 @@ public enum Rule implements FindingRule {
             "Nothing to do, unless the number was used twice."),
     DOCUMENT_REPEATED(
             BLOCKER,
-            "The document has the same party, date and lines as an earlier one of the file.",
-            "If both are true, say so by correcting the number or text of one of them; else take one out."),
+            "The document seems to be one that the run has already, or that was delivered before: the same number in two"
+                    + " files, the same party, date and lines, or the same figures under a number spelled otherwise.",
+            "Take one of the two out; if both are true, make number or text of one of them differ."),
+    LINES_REPEATED(
+            BLOCKER,
+            "Every line of the document is there twice or more often: it was probably taken in twice under one number.",
+            "Take out the rows that came a second time; if both are true, give one a number of its own."),
+    DOCUMENT_ALIKE(
+            CAUTION,
+            "Another document has the same figures under another number, on the same day or some days apart.",
+            "Look whether it is one document, entered twice."),
     DOCUMENT_TOO_LARGE(
             BLOCKER,
             "More than 50,000 lines have the same reference.",
@@ -264,6 +273,15 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The total that the document states is not the sum of its lines.",
             "A line is probably missing or doubled: compare with the document."),
+    DOCUMENT_SIGN(
+            BLOCKER,
+            "An invoice, bill or credit comes to less than nil: its sign contradicts its kind, or the way in which the layout"
+                    + " says that credits are written.",
+            "Correct the kind, or say in the layout how credits are written: 'credits: negative' or 'credits: positive'."),
+    LINE_NEGATIVE(
+            CAUTION,
+            "A line takes from its document, and the document states no total that would prove it.",
+            "Compare with the document."),
     DUE_BEFORE_DATE(CAUTION, "The due date lies before the date of the document.", "Check both dates."),
     UNCODED(
             BLOCKER,

@@ -3,6 +3,8 @@ package io.mivrel.run;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import java.io.IOException;
+import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What earlier runs delivered, and what this one is about to. A document is known by the hashes of its kind's {@link
@@ -31,6 +33,16 @@ public interface DocumentHistory {
         }
 
         @Override
+        public @Nullable Earlier named(long identity) {
+            return null;
+        }
+
+        @Override
+        public @Nullable Earlier alike(long identity, long figures, long day) {
+            return null;
+        }
+
+        @Override
         public long lacking() {
             return 0;
         }
@@ -41,7 +53,8 @@ public interface DocumentHistory {
         }
 
         @Override
-        public void remember(Kind kind, RecordRange records, long identity, long content, long deliveries) {}
+        public void remember(
+                Kind kind, RecordRange records, long identity, long figures, long content, long deliveries) {}
 
         @Override
         public void startOver() {}
@@ -62,12 +75,52 @@ public interface DocumentHistory {
      */
     long matchedByAmount() throws IOException;
 
+    /** The document with this identity that was delivered last; {@code null} when there is none. */
+    @Nullable
+    Earlier named(long identity) throws IOException;
+
+    /**
+     * A document that was delivered with the same figures under another name, the nearest by date within {@value
+     * #NEAR_DAYS} days; {@code null} when there is none.
+     *
+     * @param figures not 0
+     * @param day its date, as an epoch day
+     */
+    @Nullable
+    Earlier alike(long identity, long figures, long day) throws IOException;
+
+    /** So many days apart, the same figures under two numbers are probably one document, entered twice. */
+    int NEAR_DAYS = 5;
+
+    /**
+     * A document that came before.
+     *
+     * @param reference its number
+     * @param file the file that it stood in
+     * @param row its first row there
+     * @param day its date
+     * @param run the run that delivered it; {@code null} for the run at hand
+     */
+    record Earlier(
+            String reference,
+            String file,
+            long row,
+            LocalDate day,
+            @Nullable String run) {
+        @Override
+        public String toString() {
+            return reference + " of " + day + " (" + file + " row " + row
+                    + (run == null ? ")" : ", delivered by '" + run + "')");
+        }
+    }
+
     /**
      * Takes note of a document that this run delivers.
      *
      * @param deliveries by which deliveries of the run, a bit for each; all bits for all
      */
-    void remember(Kind kind, RecordRange records, long identity, long content, long deliveries) throws IOException;
+    void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
+            throws IOException;
 
     /** Forgets what this run has judged and noted so far. */
     void startOver() throws IOException;

@@ -9,6 +9,7 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.run.DocumentHistory.Earlier;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.SortedDocument.Disposition;
 import java.io.IOException;
@@ -47,6 +48,7 @@ final class DocumentSorter {
     /** Those without a columnar form. */
     private final List<Check> objectChecks;
 
+    private final Repeats repeats;
     private final @Nullable WriterThread writerThread;
     /** The deliveries that get what went out by others before, a bit for each. */
     private final long takeEarlier;
@@ -63,6 +65,7 @@ final class DocumentSorter {
         Kind kind = plan.kind();
         this.plan = plan;
         this.identities = kind.identity();
+        this.repeats = new Repeats(kind, plan.inputs());
         this.history = plan.history();
         this.checks = checks;
         this.objectChecks = checks.stream().filter(c -> c.columns() == null).toList();
@@ -87,26 +90,72 @@ final class DocumentSorter {
     void sort(Document document, List<Finding> noted) {
         RecordRange records = document.records();
         if (!document.isValid() || isBlocked(noted)) {
-            settle(document, noted, 0, 0, 0);
+            settle(document, noted, 0, 0, 0, 0);
             return;
         }
         long identity = identities.identity(records);
-        long content = identities.content(records, identity);
+        long figures = identities.figures(records);
+        long content = identities.content(records, identity, figures);
         long to = ALL;
         Verdict verdict = judge(document.kind(), records, identity, content);
         if (verdict == Verdict.DELIVERED) {
             to = missed();
             if (to == 0) {
                 before.add(document);
+                meet(records, identity, figures);
                 tell(document, Disposition.DELIVERED_BEFORE, noted);
                 return;
             }
         }
         if (verdict != Verdict.NEW && verdict != Verdict.DELIVERED) {
-            noted.add(said(document, verdict));
+            noted.add(said(document, verdict, earlier(identity)));
+        } else if (verdict == Verdict.NEW) {
+            Finding repeated = repeated(records, identity, figures);
+            if (repeated != null) {
+                noted.add(repeated);
+            }
         }
         checks.forEach(check -> check(check, document, noted));
-        settle(document, noted, to, identity, content);
+        settle(document, noted, to, identity, figures, content);
+    }
+
+    private void meet(RecordRange records, long identity, long figures) {
+        if (figures != 0) {
+            repeats.add(identity, figures, records);
+        }
+    }
+
+    // What is wrong with a document that another one seems to be already; null when none does.
+    private @Nullable Finding repeated(RecordRange records, long identity, long figures) {
+        if (figures == 0) {
+            return null;
+        }
+        try {
+            Earlier named = repeats.named(identity, records);
+            if (named != null) {
+                return Repetition.ofName(plan.kind(), records, named);
+            }
+            Repeats.Alike alike = repeats.alike(figures, records);
+            Finding found = alike == null ? null : Repetition.ofFigures(plan.kind(), records, alike);
+            if (found != null && found.blocks()) {
+                return found;
+            }
+            long day = records.block().number(plan.kind().date(), records.from());
+            Earlier delivered = history.alike(identity, figures, day);
+            return delivered == null || !Repetition.isNear(plan.kind(), delivered, records)
+                    ? found
+                    : Repetition.ofFigures(plan.kind(), records, new Repeats.Alike(delivered, true));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private @Nullable Earlier earlier(long identity) {
+        try {
+            return history.named(identity);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** Keeps what became of a document, where that is wanted. */
@@ -117,7 +166,7 @@ final class DocumentSorter {
     }
 
     // What is found is found: counts the document as held or clear, and has it written when it is.
-    private void settle(Document document, List<Finding> noted, long to, long identity, long content) {
+    private void settle(Document document, List<Finding> noted, long to, long identity, long figures, long content) {
         for (Finding finding : noted) {
             findings.add(finding);
         }
@@ -132,7 +181,8 @@ final class DocumentSorter {
         } else {
             clear.add(document);
             tell(document, Disposition.CLEAR, noted);
-            deliver(document, to, identity, content);
+            meet(document.records(), identity, figures);
+            deliver(document, to, identity, figures, content);
         }
     }
 
@@ -165,11 +215,17 @@ final class DocumentSorter {
             for (; i < documents.size() && marked[i]; i++) {
                 RecordRange records = documents.range(i);
                 long identity = identities.identity(records);
-                long content = identities.content(records, identity);
+                long figures = identities.figures(records);
+                long content = identities.content(records, identity, figures);
                 Verdict verdict = history.judge(documents.kind(), records, identity, content);
+                if (verdict == Verdict.NEW && repeated(records, identity, figures) != null) {
+                    write(documents, start, i);
+                    return i;
+                }
                 List<Finding> found = verdict == Verdict.NEW ? ask(documents, i) : List.of();
                 if (verdict == Verdict.NEW && found.isEmpty()) {
-                    history.remember(documents.kind(), records, identity, content, ALL);
+                    meet(records, identity, figures);
+                    history.remember(documents.kind(), records, identity, figures, content, ALL);
                     clear.add(documents, i);
                     continue;
                 }
@@ -180,9 +236,9 @@ final class DocumentSorter {
                     return i;
                 }
                 if (verdict == Verdict.NEW) {
-                    settle(documents.get(i), found, ALL, identity, content);
+                    settle(documents.get(i), found, ALL, identity, figures, content);
                 } else {
-                    before(documents, i, identity, content);
+                    before(documents, i, identity, figures, content);
                 }
             }
             write(documents, start, i);
@@ -203,13 +259,14 @@ final class DocumentSorter {
         return found;
     }
 
-    private void before(DocumentBlock documents, int i, long identity, long content) {
+    private void before(DocumentBlock documents, int i, long identity, long figures, long content) {
         long to = missed();
         if (to == 0) {
             before.add(documents, i);
+            meet(documents.range(i), identity, figures);
         } else {
             List<Finding> found = new ArrayList<>(ask(documents, i));
-            settle(documents.get(i), found, to, identity, content);
+            settle(documents.get(i), found, to, identity, figures, content);
         }
     }
 
@@ -256,19 +313,20 @@ final class DocumentSorter {
         return false;
     }
 
-    private static Finding said(Document document, Verdict verdict) {
+    private static Finding said(Document document, Verdict verdict, @Nullable Earlier earlier) {
+        String as = earlier == null ? "" : ": " + earlier;
         Rule rule;
         String reason;
         String suggestion;
         switch (verdict) {
             case CHANGED -> {
                 rule = Rule.CHANGED_SINCE_DELIVERED;
-                reason = "was delivered before with other figures";
+                reason = "was delivered before with other figures" + as;
                 suggestion = "post the difference under a number of its own, or withdraw the first one at the receiver";
             }
             case NUMBER_RETURNS -> {
                 rule = Rule.NUMBER_RETURNS;
-                reason = "was delivered before with other figures, and dated more than half a year apart";
+                reason = "was delivered before with other figures, and dated more than half a year apart" + as;
                 suggestion = "check whether numbers have started again; otherwise the date is wrong";
             }
             default -> {
@@ -282,12 +340,12 @@ final class DocumentSorter {
         return new Finding(rule, document.origin(), value.isEmpty() ? "" : "reference", value, reason, suggestion);
     }
 
-    private void deliver(Document document, long to, long identity, long content) {
+    private void deliver(Document document, long to, long identity, long figures, long content) {
         try {
             if (writerThread != null) {
                 writerThread.write(document, to);
             }
-            history.remember(document.kind(), document.records(), identity, content, to);
+            history.remember(document.kind(), document.records(), identity, figures, content, to);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

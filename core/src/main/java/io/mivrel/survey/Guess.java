@@ -55,6 +55,7 @@ record Guess(
             guess.ask("gives", "bank lines, journal lines or invoice lines? The titles do not tell");
         }
         guess.kinds(fields.get(InvoiceLines.DOCUMENT_KIND));
+        guess.credits();
         boolean plain = own && facts.kind() != FileKind.QIF;
         DatePattern pattern = plain ? DatePattern.ISO : guess.findPattern();
         AmountFormat numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : guess.findNumbers();
@@ -105,6 +106,17 @@ record Guess(
                     "kind",
                     "which of " + String.join(", ", kinds.fewValues()) + " is " + String.join(", ", InvoiceKind.words())
                             + "? Write it as {INV: invoice}");
+        }
+    }
+
+    // Figures below nil are those of credits, or deductions: nothing in the file itself can tell.
+    private void credits() {
+        ColumnSurvey figures = fields.getOrDefault(InvoiceLines.TOTAL, fields.get(InvoiceLines.NET));
+        long[] range = figures == null ? null : figures.amounts();
+        if (gives == InvoiceLines.KIND && range != null && range[0] < 0) {
+            ask(
+                    "credits",
+                    "some figures are below nil: has a credit a minus ('negative'), or are these deductions ('positive')?");
         }
     }
 

@@ -78,11 +78,22 @@ public class StandardChecksTest {
     }
 
     @Test
-    public void theSameUnderAnotherNumberIsNoticedOnce() {
-        List<Finding> findings = check(List.of(
-                draft(line("1", "bill", 50_00)), draft(line("2", "bill", 50_00)), draft(line("3", "bill", 50_01))));
-        assertThat(findings).extracting(Finding::rule).containsExactly(Rule.DOCUMENT_REPEATED);
-        assertThat(findings.get(0).reason()).contains("as 1 (list.csv row 1)");
+    public void aVoucherTakenInTwiceUnderOneNumberIsNoticed() {
+        List<Finding> findings = check(List.of(draft(
+                line("1", "bill", 50_00),
+                line("1", "bill", 20_00),
+                line("1", "bill", 50_00),
+                line("1", "bill", 20_00))));
+        assertThat(findings).extracting(Finding::rule).containsExactly(Rule.LINES_REPEATED);
+        assertThat(findings.get(0).reason()).contains("twice");
+        assertThat(check(List.of(draft(
+                        line("1", "bill", 50_00),
+                        line("1", "bill", 20_00),
+                        line("1", "bill", 50_00),
+                        line("1", "bill", 21_00)))))
+                .isEmpty();
+        assertThat(check(List.of(draft(line("1", "bill", 50_00), line("1", "bill", 50_00)))))
+                .isEmpty();
     }
 
     @Test

@@ -75,7 +75,8 @@ final class DeedWriter {
         return sum;
     }
 
-    void add(Kind kind, RecordRange records, long identity, long content, long deliveries) throws SQLException {
+    void add(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
+            throws SQLException {
         RecordBlock block = records.block();
         int first = records.from();
         long day = block.number(kind.date(), first);
@@ -84,7 +85,7 @@ final class DeedWriter {
         int from = kind.key() == null ? 0 : block.textStart(kind.key(), first);
         int to = kind.key() == null ? 0 : block.textEnd(kind.key(), first);
         DocumentPack pack = packFor(block.source(), deliveries);
-        pack.add(identity, content, day, amount(kind, records), form, block.row(first), reference, from, to);
+        pack.add(identity, figures, content, day, amount(kind, records), form, block.row(first), reference, from, to);
         documents++;
         if (seen != null) {
             seen.first = Math.min(seen.first, day);
@@ -141,11 +142,15 @@ final class DeedWriter {
 
     private void writeRows() throws SQLException {
         try (PreparedStatement insert = connection.prepareStatement(
-                "INSERT INTO document VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'intended')")) {
+                "INSERT INTO document VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'intended', ?)")) {
             for (DocumentPack pack : packs) {
                 DocumentPack.read(
-                        pack.content(), pack.count, pack.source, (identity, content, day, amount, form, row, ref) -> {
+                        pack.content(),
+                        pack.count,
+                        pack.source,
+                        (identity, figures, content, day, amount, form, row, ref) -> {
                             try {
+                                insert.setLong(15, figures);
                                 writeRow(insert, pack, identity, content, day, amount, form, row, ref);
                             } catch (SQLException e) {
                                 throw new RowFailed(e);

@@ -45,16 +45,29 @@ final class DocumentList {
         return by;
     }
 
-    /** Those with rows; {@code reference} is {@code null} for all. */
-    void rows(@Nullable String reference, Consumer<RegisteredDocument> target) throws SQLException {
+    /** Which documents are wanted: by reference or by identity; both {@code null} for all. */
+    record Wanted(@Nullable String reference, @Nullable Long identity) {
+        boolean test(long of, String called) {
+            return (reference == null || reference.equals(called)) && (identity == null || identity == of);
+        }
+    }
+
+    /** Those with rows. */
+    void rows(Wanted wanted, Consumer<RegisteredDocument> target) throws SQLException {
         String sql =
                 "SELECT kind, account, reference, day, amount, currency, state, source_file, source_row, deliveries"
-                        + " FROM document WHERE run_id = ?" + (reference == null ? "" : " AND reference = ?")
+                        + " FROM document WHERE run_id = ?"
+                        + (wanted.reference == null ? "" : " AND reference = ?")
+                        + (wanted.identity == null ? "" : " AND identity = ?")
                         + " ORDER BY place";
         try (PreparedStatement query = connection.prepareStatement(sql)) {
             query.setLong(1, run);
-            if (reference != null) {
-                query.setString(2, reference);
+            int at = 2;
+            if (wanted.reference != null) {
+                query.setString(at++, wanted.reference);
+            }
+            if (wanted.identity != null) {
+                query.setLong(at, wanted.identity);
             }
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
@@ -75,7 +88,7 @@ final class DocumentList {
     }
 
     /** Those in packs. */
-    void packs(@Nullable String reference, Consumer<RegisteredDocument> target) throws SQLException {
+    void packs(Wanted wanted, Consumer<RegisteredDocument> target) throws SQLException {
         String sql =
                 "SELECT kind, account, currency, source_file, source_ordinal, deliveries, state, documents, content"
                         + " FROM document_pack WHERE run_id = ? ORDER BY place";
@@ -83,14 +96,13 @@ final class DocumentList {
             query.setLong(1, run);
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
-                    pack(rows, reference, target);
+                    pack(rows, wanted, target);
                 }
             }
         }
     }
 
-    private void pack(ResultSet rows, @Nullable String reference, Consumer<RegisteredDocument> target)
-            throws SQLException {
+    private void pack(ResultSet rows, Wanted wanted, Consumer<RegisteredDocument> target) throws SQLException {
         String kind = rows.getString(1);
         String account = rows.getString(2);
         Currency currency = Currency.getInstance(rows.getString(3));
@@ -98,8 +110,8 @@ final class DocumentList {
         List<String> by = deliveries(rows.getLong(6));
         String state = rows.getString(7);
         DocumentPack.read(
-                rows.getBytes(9), rows.getInt(8), source, (identity, content, day, amount, form, row, called) -> {
-                    if (reference == null || reference.equals(called)) {
+                rows.getBytes(9), rows.getInt(8), source, (own, figures, content, day, amount, form, row, called) -> {
+                    if (wanted.test(own, called)) {
                         target.accept(new RegisteredDocument(
                                 name,
                                 kind,

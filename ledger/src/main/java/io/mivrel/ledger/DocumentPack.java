@@ -1,5 +1,6 @@
 package io.mivrel.ledger;
 
+import io.mivrel.model.DocumentIdentity;
 import io.mivrel.model.DocumentIdentity.Form;
 import io.mivrel.model.SourceFile;
 import io.mivrel.text.Hash64;
@@ -19,6 +20,8 @@ final class DocumentPack {
     static final int MOST = 4096;
 
     private static final int NAMED = 0x80;
+    /** The figures stand in the place of the content, which follows from them. */
+    private static final int FIGURES = 0x40;
 
     final SourceFile source;
     final long deliveries;
@@ -37,7 +40,16 @@ final class DocumentPack {
 
     /** Takes what {@link #read} gives. */
     interface Reader {
-        void document(long identity, long content, long day, long amount, Form form, long row, String reference);
+        /** {@code figures} is 0 when they are not known. */
+        void document(
+                long identity,
+                long figures,
+                long content,
+                long day,
+                long amount,
+                Form form,
+                long row,
+                String reference);
     }
 
     boolean isOf(SourceFile file, long by) {
@@ -51,6 +63,7 @@ final class DocumentPack {
     /** {@code reference} lies in the bytes from {@code from} up to {@code to}; none when they are equal. */
     void add(
             long identity,
+            long figures,
             long content,
             long onDay,
             long amount,
@@ -64,10 +77,10 @@ final class DocumentPack {
             bytes = Arrays.copyOf(bytes, bytes.length * 2 + size);
         }
         boolean named = identity != content;
-        bytes[length++] = (byte) (form.ordinal() | (named ? NAMED : 0));
+        bytes[length++] = (byte) (form.ordinal() | (named ? NAMED | FIGURES : 0));
         putLong(identity);
         if (named) {
-            putLong(content);
+            putLong(figures);
         }
         putSigned(onDay - day);
         putSigned(onRow - row);
@@ -115,16 +128,18 @@ final class DocumentPack {
         long row = 0;
         for (int i = 0; i < count; i++) {
             int mark = in.get();
-            Form form = Form.values()[mark & ~NAMED & 0xFF];
+            Form form = Form.values()[mark & ~(NAMED | FIGURES) & 0xFF];
             long identity = in.getLong();
-            long own = (mark & NAMED) != 0 ? in.getLong() : identity;
+            long second = (mark & NAMED) != 0 ? in.getLong() : identity;
+            long figures = (mark & FIGURES) != 0 ? second : 0;
             day += getSigned(in);
             row += getSigned(in);
             long amount = getSigned(in);
             byte[] text = new byte[(int) get(in)];
             in.get(text);
             String reference = text.length == 0 ? source.reference(day, row) : new String(text, StandardCharsets.UTF_8);
-            reader.document(identity, own, day, amount, form, row, reference);
+            long own = figures == 0 ? second : DocumentIdentity.content(identity, day, figures);
+            reader.document(identity, figures, own, day, amount, form, row, reference);
         }
     }
 

@@ -1,11 +1,13 @@
 package io.mivrel.ledger;
 
 import io.mivrel.model.DocumentIdentity.Form;
+import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** The documents that earlier runs delivered and that can matter to this one. For one thread. */
 final class KnownDocuments implements AutoCloseable {
@@ -20,10 +22,16 @@ final class KnownDocuments implements AutoCloseable {
     private static final int COUNTS = 4;
 
     private static final long ONE = (1L << 32) + 1;
+    private static final int FIGURES = 0;
+    private static final int ALIKE_DAY = 1;
+    private static final int ALIKE_IDENTITY = 2;
+
     private static final int AMOUNT_KEY = 0;
     private static final int AMOUNT_COUNTS = 1;
 
     private final KnownTable documents;
+    /** Figures, day and identity of documents with names, for those with the same figures. */
+    private final @Nullable KnownTable alike;
     /** By form: how many lines of a day and amount are left to be met; none for kinds with numbers. */
     private final List<KnownTable> amounts = new ArrayList<>();
 
@@ -42,12 +50,24 @@ final class KnownDocuments implements AutoCloseable {
     KnownDocuments(long count, boolean byAmount) throws IOException {
         this.empty = count == 0;
         this.documents = new KnownTable(5, count);
+        this.alike = byAmount ? null : new KnownTable(3, count);
         for (int i = 0; byAmount && i < Form.values().length; i++) {
             amounts.add(new KnownTable(2, count));
         }
     }
 
-    void add(String account, long identity, long content, long day, long amount, Form form, long deliveries) {
+    void add(
+            String account,
+            long identity,
+            long figures,
+            long content,
+            long day,
+            long amount,
+            Form form,
+            long deliveries) {
+        if (alike != null && figures != 0) {
+            addAlike(alike, identity, figures, day);
+        }
         long slot = find(identity, content);
         if (documents.isFree(slot)) {
             documents.set(slot, IDENTITY, identity);
@@ -62,6 +82,20 @@ final class KnownDocuments implements AutoCloseable {
             long at = find(table, key);
             table.set(at, AMOUNT_KEY, key);
             table.set(at, AMOUNT_COUNTS, table.get(at, AMOUNT_COUNTS) + ONE);
+        }
+    }
+
+    // Two of a day are enough: one of them is another than any that is looked for.
+    private static void addAlike(KnownTable alike, long identity, long figures, long day) {
+        int sameDay = 0;
+        long slot = alike.start(figures);
+        for (; !alike.isFree(slot); slot = alike.next(slot)) {
+            sameDay += alike.get(slot, FIGURES) == figures && alike.get(slot, ALIKE_DAY) == day ? 1 : 0;
+        }
+        if (sameDay < 2) {
+            alike.set(slot, FIGURES, figures);
+            alike.set(slot, ALIKE_DAY, day);
+            alike.set(slot, ALIKE_IDENTITY, identity);
         }
     }
 
@@ -127,6 +161,23 @@ final class KnownDocuments implements AutoCloseable {
         return Verdict.UNSURE;
     }
 
+    /** The identity of the nearest document with these figures under another name; 0 when none is near. */
+    long alike(long identity, long figures, long day) {
+        long nearest = 0;
+        long apart = DocumentHistory.NEAR_DAYS + 1;
+        if (empty || alike == null) {
+            return 0;
+        }
+        for (long slot = alike.start(figures); !alike.isFree(slot); slot = alike.next(slot)) {
+            long days = Math.abs(alike.get(slot, ALIKE_DAY) - day);
+            if (alike.get(slot, FIGURES) == figures && alike.get(slot, ALIKE_IDENTITY) != identity && days < apart) {
+                nearest = alike.get(slot, ALIKE_IDENTITY);
+                apart = days;
+            }
+        }
+        return nearest;
+    }
+
     private static long key(String account, long day, long amount) {
         return Hash64.add(Hash64.add(account.hashCode(), day), amount);
     }
@@ -174,6 +225,9 @@ final class KnownDocuments implements AutoCloseable {
     @Override
     public void close() {
         documents.close();
+        if (alike != null) {
+            alike.close();
+        }
         amounts.forEach(KnownTable::close);
     }
 }

@@ -245,7 +245,10 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     private void loadRows(boolean byAccount, Map<Long, long[]> bits) throws SQLException, IOException {
-        String sql = "SELECT run_id, account, identity, d.content, day, amount, told_by, deliveries FROM document d"
+        // A register of format 3 that is only looked at has no figures.
+        String figures = database.format() > 3 ? "figures" : "0";
+        String sql = "SELECT run_id, account, identity, d.content, day, amount, told_by, deliveries, " + figures
+                + " FROM document d"
                 + where("day", "day");
         try (PreparedStatement query = query(sql);
                 ResultSet rows = query.executeQuery()) {
@@ -253,6 +256,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
                 known().add(
                                 rows.getString(2),
                                 rows.getLong(3),
+                                rows.getLong(9),
                                 rows.getLong(4),
                                 LocalDate.parse(rows.getString(5)).toEpochDay(),
                                 rows.getLong(6),
@@ -316,8 +320,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
                         content,
                         rows.getInt(7),
                         source(rows),
-                        (identity, own, day, amount, form, row, reference) ->
-                                known().add(account, identity, own, day, amount, form, by));
+                        (identity, figures, own, day, amount, form, row, reference) ->
+                                known().add(account, identity, figures, own, day, amount, form, by));
             }
         }
     }
@@ -373,14 +377,32 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     @Override
-    public void remember(Kind kind, RecordRange records, long identity, long content, long deliveries)
+    public @Nullable Earlier named(long identity) throws IOException {
+        List<RegisteredDocument> found = new ArrayList<>();
+        list(scope().company(), new DocumentList.Wanted(null, identity), found::add);
+        found.removeIf(document -> document.state().equals("withdrawn"));
+        if (found.isEmpty()) {
+            return null;
+        }
+        RegisteredDocument last = found.get(found.size() - 1);
+        return new Earlier(last.reference(), last.file(), last.row(), last.day(), last.run());
+    }
+
+    @Override
+    public @Nullable Earlier alike(long identity, long figures, long day) throws IOException {
+        long found = known().alike(identity, figures, day);
+        return found == 0 ? null : named(found);
+    }
+
+    @Override
+    public void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
             throws IOException {
         if (deeds == null) {
             return;
         }
         try {
             long all = (1L << scope().deliveries().size()) - 1;
-            deeds().add(kind, records, identity, content, deliveries & all);
+            deeds().add(kind, records, identity, figures, content, deliveries & all);
         } catch (SQLException e) {
             throw database.failure(e);
         }
@@ -449,25 +471,25 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     /** Hands out all documents of a company, run by run in the order in which they were delivered. */
     public void documents(String company, Consumer<RegisteredDocument> target) throws IOException {
-        list(company, null, target);
+        list(company, new DocumentList.Wanted(null, null), target);
     }
 
     /** The documents of a company with this reference. */
     public List<RegisteredDocument> find(String company, String reference) throws IOException {
         List<RegisteredDocument> found = new ArrayList<>();
-        list(company, reference, found::add);
+        list(company, new DocumentList.Wanted(reference, null), found::add);
         return found;
     }
 
-    private void list(String company, @Nullable String reference, Consumer<RegisteredDocument> target)
+    private void list(String company, DocumentList.Wanted wanted, Consumer<RegisteredDocument> target)
             throws IOException {
         try (Statement statement = connection.createStatement();
                 ResultSet runs = statement.executeQuery("SELECT id, company, name FROM run ORDER BY id")) {
             while (runs.next()) {
                 if (runs.getString(2).equals(company)) {
                     DocumentList list = new DocumentList(connection, runs.getLong(1), runs.getString(3));
-                    list.rows(reference, target);
-                    list.packs(reference, target);
+                    list.rows(wanted, target);
+                    list.packs(wanted, target);
                 }
             }
         } catch (SQLException e) {

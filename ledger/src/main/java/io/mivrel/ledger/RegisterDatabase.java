@@ -27,7 +27,9 @@ import org.sqlite.SQLiteConfig.TransactionMode;
  */
 final class RegisterDatabase implements AutoCloseable {
     /** The format that this Mivrel writes. */
-    static final int FORMAT = 3;
+    static final int FORMAT = 4;
+    /** The first format that is still read; its registers get what they lack by {@code register-N.sql}. */
+    private static final int OLDEST = 3;
 
     private static final int WAIT_MILLIS = 10_000;
     private static final int LOOK_AGAIN_MILLIS = 50;
@@ -73,7 +75,7 @@ final class RegisterDatabase implements AutoCloseable {
             if (place.file() != null) {
                 database.checkFile();
             }
-            if (database.format() != FORMAT) {
+            if (database.format() < OLDEST || database.format() > FORMAT) {
                 throw database.wrongFormat(database.format());
             }
             return database;
@@ -231,10 +233,17 @@ final class RegisterDatabase implements AutoCloseable {
         if (format == FORMAT) {
             return;
         }
-        if (format != 0) {
+        if (format > FORMAT || format > 0 && format < OLDEST) {
             throw wrongFormat(format);
         }
-        for (String command : script("register-" + FORMAT + ".sql").split(";")) {
+        for (int next = Math.max(OLDEST, format + 1); next <= FORMAT; next++) {
+            execute(script("register-" + next + ".sql"));
+        }
+        connection.commit();
+    }
+
+    private void execute(String script) throws SQLException {
+        for (String command : script.split(";")) {
             String sql = command.replaceAll("(?m)^\\s*--.*$", "").strip();
             if (!sql.isEmpty()) {
                 try (Statement statement = connection.createStatement()) {
@@ -242,7 +251,6 @@ final class RegisterDatabase implements AutoCloseable {
                 }
             }
         }
-        connection.commit();
     }
 
     private static String script(String name) throws IOException {
@@ -266,7 +274,7 @@ final class RegisterDatabase implements AutoCloseable {
     }
 
     /** 0 for an empty database. */
-    private int format() throws SQLException {
+    int format() throws SQLException {
         if (place.file() != null) {
             try (Statement statement = connection.createStatement();
                     ResultSet version = statement.executeQuery("PRAGMA user_version")) {

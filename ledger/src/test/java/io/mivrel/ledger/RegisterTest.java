@@ -97,13 +97,16 @@ public class RegisterTest {
 
     private static Verdict judge(Register register, Kind kind, RecordRange records) {
         long identity = kind.identity().identity(records);
-        return register.judge(kind, records, identity, kind.identity().content(records, identity));
+        long figures = kind.identity().figures(records);
+        return register.judge(kind, records, identity, kind.identity().content(records, identity, figures));
     }
 
     private static void remember(Register register, Kind kind, RecordRange records, long deliveries)
             throws IOException {
         long identity = kind.identity().identity(records);
-        register.remember(kind, records, identity, kind.identity().content(records, identity), deliveries);
+        long figures = kind.identity().figures(records);
+        register.remember(
+                kind, records, identity, figures, kind.identity().content(records, identity, figures), deliveries);
     }
 
     private static RunReport report(Kind kind, PreparedFile... files) {

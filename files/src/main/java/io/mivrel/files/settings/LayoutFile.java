@@ -1,6 +1,7 @@
 package io.mivrel.files.settings;
 
 import com.google.re2j.Pattern;
+import io.mivrel.intake.Credits;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
@@ -46,7 +47,8 @@ final class LayoutFile {
         Layout.Builder layout = Layout.named(name, kind.get())
                 .account(form.text("account"))
                 .format(file)
-                .signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())));
+                .signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())))
+                .credits(Credits.of(form.choice("credits", Credits.POSITIVE.word(), Credits.words())));
         new LayoutFile(form, file, kind.get(), layout, path).read();
         form.done();
         if (problems.count() > before) {

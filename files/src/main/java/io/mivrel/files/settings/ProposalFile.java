@@ -55,6 +55,10 @@ public final class ProposalFile {
                     .append(signs != null ? asked(signs) : "reversed")
                     .append('\n');
         }
+        Question credits = survey.question("credits");
+        if (credits != null) {
+            yaml.append("credits: ").append(asked(credits)).append('\n');
+        }
         file(survey, yaml);
         boolean says = survey.facts().kind().isStatement();
         if (!says || survey.facts().kind() == FileKind.QIF) {

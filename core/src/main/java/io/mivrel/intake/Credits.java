@@ -1,0 +1,32 @@
+package io.mivrel.intake;
+
+import java.util.Arrays;
+import java.util.List;
+
+/** How a list of documents writes the figures of its credits; records have them positive. */
+public enum Credits {
+    POSITIVE("positive"),
+    NEGATIVE("negative");
+
+    private final String word;
+
+    Credits(String word) {
+        this.word = word;
+    }
+
+    /** As layouts write it. */
+    public String word() {
+        return word;
+    }
+
+    public static Credits of(String word) {
+        return Arrays.stream(values())
+                .filter(c -> c.word.equals(word))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    public static List<String> words() {
+        return Arrays.stream(values()).map(Credits::word).toList();
+    }
+}

@@ -1,0 +1,98 @@
+package io.mivrel;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.util.List;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Credits are posted the right way round, however a list writes their figures; what contradicts the layout is held. */
+public class CreditsTest {
+    private static final String INVOICE = "I1,INV,CUS-001,01/03/2027,,bell,2,50.00,100.00,STD,20.00,4000,120.00\n";
+    private static final String POSITIVE = "C1,CRN,CUS-001,02/03/2027,,bell,1,50.00,50.00,STD,10.00,4000,60.00\n";
+    private static final String NEGATIVE = "C1,CRN,CUS-001,02/03/2027,,bell,-1,50.00,-50.00,STD,-10.00,4000,-60.00\n";
+
+    private static Outcome run(String credits, String rows) throws Exception {
+        Workshop workshop = new Workshop()
+                .replace("invoice.yaml", "flat.yaml", "journals.yaml")
+                .invoice(rows);
+        if (!credits.isEmpty()) {
+            workshop.replace("invoice-layout.yaml", "gives:", "credits: " + credits + "\ngives:");
+        }
+        return workshop.run("invoice");
+    }
+
+    private static List<String> rules(Outcome outcome) {
+        return outcome.report().findings().worstFirst().stream()
+                .map(finding -> finding.rule().id())
+                .toList();
+    }
+
+    private static List<String> delivered(Outcome outcome) throws Exception {
+        return Files.readAllLines(java.nio.file.Path.of(
+                outcome.report().deliveries().get(0).files().get(0).name()));
+    }
+
+    @DataProvider
+    public Object[][] ways() {
+        return new Object[][] {
+            {"", POSITIVE},
+            {"positive", POSITIVE},
+            {"negative", NEGATIVE},
+            {
+                // The minus may stand at the price, or at the figures alone.
+                "negative", NEGATIVE.replace("-1,50.00", "1,-50.00")
+            },
+            {"negative", NEGATIVE.replace("-1,50.00,", "1,50.00,")}
+        };
+    }
+
+    @Test(dataProvider = "ways")
+    public void aCreditIsPostedAgainstTheInvoice(String credits, String credit) throws Exception {
+        Outcome outcome = run(credits, INVOICE + credit);
+        assertThat(rules(outcome)).isEmpty();
+        assertThat(delivered(outcome))
+                .contains("C1,2027-03-02,1300,\"credit note C1, St Aldhelm\",-60.00", "C1,2027-03-02,4000,bell,50.00");
+    }
+
+    @DataProvider
+    public Object[][] contradictions() {
+        return new Object[][] {
+            {"", NEGATIVE},
+            {"positive", NEGATIVE},
+            {"negative", POSITIVE},
+            {
+                "negative",
+                INVOICE.replace("100.00,STD,20.00", "-100.00,STD,-20.00")
+                        .replace("2,50.00", "-2,50.00")
+                        .replace(",120.00", ",-120.00")
+                        .replace("I1", "C1")
+            }
+        };
+    }
+
+    @Test(dataProvider = "contradictions")
+    public void whatContradictsTheLayoutIsHeld(String credits, String document) throws Exception {
+        Outcome outcome = run(credits, INVOICE + document);
+        assertThat(rules(outcome)).containsExactly("document-sign");
+        assertThat(outcome.report().findings().worstFirst().get(0).origin().row())
+                .isEqualTo(3);
+        assertThat(outcome.report().clear().documents()).isEqualTo(1);
+    }
+
+    @Test
+    public void aDeductionThatNothingProvesIsACaution() throws Exception {
+        String lines = "I1,INV,CUS-001,01/03/2027,,bell,,,100.00,STD,20.00,4000,\n"
+                + "I1,INV,CUS-001,01/03/2027,,less,,,-10.00,STD,-2.00,4000,\n";
+        assertThat(rules(run("", lines))).containsExactly("line-negative");
+        assertThat(rules(run("", lines.replace("4000,\n", "4000,108.00\n")))).isEmpty();
+    }
+
+    @Test
+    public void theSurveyAsksHowCreditsAreWritten() throws Exception {
+        Workshop workshop = new Workshop().invoice(INVOICE + NEGATIVE + INVOICE.replace("I1", "I2"));
+        FileSurvey survey = FileSurvey.of(workshop.folder.resolve("invoice.csv"));
+        assertThat(survey.layout()).contains("credits: \"? some figures are below nil");
+    }
+}
