@@ -368,6 +368,15 @@ public final class Intake {
     }
 
     private boolean fitsWidth(Row row) {
+        if (bound().lacksCell(row)) {
+            problems.add(
+                    Rule.CELLS_MISSING,
+                    "",
+                    Row.NO_CELL,
+                    "the row had fewer cells than titles, and where one was missing nothing was put yet",
+                    "put each cell under its title, and take the words '" + Row.NO_CELL + "' out");
+            return false;
+        }
         if (row.size() == bound().width) {
             return true;
         }

@@ -27,11 +27,15 @@ final class TitleBinding {
 
     final int width;
     private final @Nullable List<String> titles;
+    /** Rows without titles may have been handed back, and nothing shows it. */
+    private final boolean mayLackCells;
+
     private final Origin origin;
 
     /** Binds to the titles; {@code null} titles mean that the file has none and columns go by place. */
     TitleBinding(Layout layout, @Nullable List<String> titles, String file, long row, int width) {
         this.titles = titles;
+        this.mayLackCells = titles == null || isHandedBack(titles);
         this.origin = Origin.of(file, row);
         this.width = width;
         Set<Integer> used = new HashSet<>();
@@ -119,6 +123,19 @@ final class TitleBinding {
     /** True when the file is one of Mivrel's own, with held rows that were corrected. */
     boolean isHandedBack() {
         return isHandedBack(titles);
+    }
+
+    /** True when a cell that the source did not have is still to be filled in. */
+    boolean lacksCell(Row row) {
+        if (!mayLackCells) {
+            return false;
+        }
+        for (int i = 0; i < row.size(); i++) {
+            if (row.trimmed(i).equals(Row.NO_CELL)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** The same of titles that may be {@code null}. */

@@ -58,6 +58,12 @@ public record FileFormat(
         return new FileFormat(FileKind.SEPARATED, separator, encoding, "", List.of(), 1, 1, 2, "", false);
     }
 
+    /** The same saved with another separator and in another encoding. */
+    public FileFormat saved(char withSeparator, String inEncoding) {
+        return new FileFormat(
+                kind, withSeparator, inEncoding, part, slices, titlesRow, titleRows, dataRow, until, newestFirst);
+    }
+
     /** The same with its titles in this row and its data below; 0 for data from the top without titles. */
     public FileFormat titlesIn(int row) {
         return new FileFormat(kind, separator, encoding, part, slices, row, titleRows, row + 1, until, newestFirst);

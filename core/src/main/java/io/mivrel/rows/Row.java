@@ -12,6 +12,9 @@ import org.jspecify.annotations.Nullable;
  * until the next one is asked for, and a string is made only of a cell that is kept. Cell numbers count from 0.
  */
 public final class Row {
+    /** Stands in a held row where its source had no cell, until somebody puts there what belongs. */
+    public static final String NO_CELL = "no cell here";
+
     private byte[] bytes = new byte[0];
     private int[] spans = new int[64];
     private int size;

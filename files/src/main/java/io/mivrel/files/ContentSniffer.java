@@ -29,9 +29,9 @@ public final class ContentSniffer {
      * @param kind {@link FileKind#SEPARATED} for any text that is nothing else; {@code null} for what Mivrel does not read
      * @param words the same for people
      * @param encoding what a statement file itself says of its encoding; {@code auto} where it does not
-     * @param handedBack true for held rows that Mivrel wrote
+     * @param handedBack the beginning of a file with held rows that Mivrel wrote; empty for any other
      */
-    public record Content(@Nullable FileKind kind, String words, String encoding, boolean handedBack) {}
+    public record Content(@Nullable FileKind kind, String words, String encoding, String handedBack) {}
 
     /** Looks at the beginning of a file; throws {@link IOException} with a message for people when it cannot be read. */
     public static Content look(Path file) throws IOException {
@@ -54,7 +54,7 @@ public final class ContentSniffer {
         String begin = text.stripLeading();
         String upper = begin.substring(0, Math.min(begin.length(), 4096)).toUpperCase(Locale.ROOT);
         if (upper.startsWith("OFXHEADER") || upper.startsWith("<?OFX") || upper.contains("<OFX>")) {
-            return new Content(FileKind.OFX, "a statement in OFX", ofxEncoding(upper, text), false);
+            return new Content(FileKind.OFX, "a statement in OFX", ofxEncoding(upper, text), "");
         }
         if (upper.startsWith("<")) {
             return xml(upper, begin);
@@ -66,11 +66,7 @@ public final class ContentSniffer {
         if (field.find() && begin.contains(":60")) {
             return content(FileKind.MT940, "an MT940 statement");
         }
-        return new Content(
-                FileKind.SEPARATED,
-                "plain text",
-                "auto",
-                begin.lines().findFirst().orElse("").contains(HandedBack.MARK));
+        return new Content(FileKind.SEPARATED, "plain text", "auto", begin.contains(HandedBack.MARK) ? begin : "");
     }
 
     private static Content xml(String upper, String begin) {
@@ -84,11 +80,11 @@ public final class ContentSniffer {
             Matcher other = Pattern.compile("(camt|pain|pacs)\\.[0-9.]+").matcher(begin);
             return content(null, other.find() ? "a message " + other.group() : "XML of a kind that is not read");
         }
-        return new Content(FileKind.SEPARATED, "plain text", "auto", false);
+        return new Content(FileKind.SEPARATED, "plain text", "auto", "");
     }
 
     private static Content content(@Nullable FileKind kind, String words) {
-        return new Content(kind, words, "auto", false);
+        return new Content(kind, words, "auto", "");
     }
 
     // OFX 1 says ENCODING and CHARSET in its header, OFX 2 says it as XML does.

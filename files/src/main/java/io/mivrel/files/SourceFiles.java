@@ -65,10 +65,11 @@ public final class SourceFiles {
     private static RowSource open(Path file, String shown, Layout layout, LineIndex index) throws IOException {
         FileFormat form = layout.format();
         boolean flat = form.kind() == FileKind.SEPARATED && layout.shapes().isEmpty();
-        if (!flat && ContentSniffer.look(file).handedBack()) {
-            return new HandedBack(file);
+        String handedBack = ContentSniffer.look(file).handedBack();
+        if (!flat && handedBack.lines().findFirst().orElse("").contains(HandedBack.MARK)) {
+            return new HandedBack(file, handedBack);
         }
-        RowSource rows = open(file, shown, form, index);
+        RowSource rows = open(file, shown, flat ? HandedBack.asSaved(file, handedBack, form) : form, index);
         if (layout.shapes().isEmpty()) {
             return rows;
         }

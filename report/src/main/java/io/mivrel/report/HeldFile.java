@@ -34,7 +34,26 @@ import java.util.stream.IntStream;
 final class HeldFile {
     private static final List<String> ADDED = List.of("Mivrel row", "Mivrel problem", "Mivrel suggestion");
 
-    private HeldFile() {}
+    private final CsvWriter csv;
+    private final FileFormat form;
+    /** Columns of the source; a row with fewer is filled up, so that what is added stands under its titles. */
+    private int width;
+
+    private HeldFile(CsvWriter csv, FileFormat form, int width) {
+        this.csv = csv;
+        this.form = form;
+        this.width = width;
+    }
+
+    // Of a file without titles: as many columns as the layout takes by number.
+    private static int widthByPlaces(Layout layout) {
+        return layout.fields().values().stream()
+                .flatMap(source -> source.columns().stream())
+                .filter(column -> column.startsWith("#"))
+                .mapToInt(column -> Integer.parseInt(column.substring(1)))
+                .max()
+                .orElse(0);
+    }
 
     /** True when the rows go back in the form of the source, rather than as comma-separated UTF-8. */
     static boolean keepsForm(Layout layout) {
@@ -51,40 +70,42 @@ final class HeldFile {
                         .fieldSeparator(keeps ? form.separator() : ',')
                         .lineDelimiter(LineDelimiter.CRLF)
                         .build(chars)) {
+            HeldFile file = new HeldFile(csv, form, widthByPlaces(input.layout()));
             if (keeps) {
-                heading(rows, form.titlesRow(), csv);
+                file.heading(rows);
             }
-            copy(rows, held, csv, keeps ? 0 : form.titlesRow(), !keeps);
+            file.copy(rows, held, !keeps);
         } catch (UnreadableFileException damagedFromHereOn) {
             // What could be read stands in the file; the finding says the rest.
         }
     }
 
     // The lines above the titles stay, so that the layout still fits.
-    private static void heading(RowSource rows, int titlesRow, CsvWriter csv) throws IOException {
-        for (long number = 0; number < titlesRow; ) {
+    private void heading(RowSource rows) throws IOException {
+        for (long number = 0; number < form.titlesRow(); ) {
             Row heading = rows.next();
             if (heading == null) {
                 return;
             }
             number = heading.number();
-            if (number < titlesRow) {
+            if (number < form.titlesRow()) {
                 csv.writeRecord(cells(heading));
             } else {
-                titles(cells(heading), csv);
+                titles(cells(heading));
             }
         }
     }
 
-    private static void titles(List<String> cells, CsvWriter csv) {
+    private void titles(List<String> cells) {
+        width = cells.size();
         List<String> titles = new ArrayList<>(cells);
         titles.addAll(ADDED);
         csv.writeRecord(titles);
     }
 
-    private static void copy(RowSource rows, HeldRows held, CsvWriter csv, int titlesRow, boolean untitled)
-            throws IOException {
+    private void copy(RowSource rows, HeldRows held, boolean untitled) throws IOException {
         boolean needsTitles = untitled;
+        List<String> above = List.of();
         int row = held.rows().nextSetBit(1);
         long last = 0;
         // A row that was fanned out comes several times, and goes back as often.
@@ -96,9 +117,14 @@ final class HeldFile {
             if (source == null) {
                 return;
             }
-            if (needsTitles && source.aside() == null && source.number() == titlesRow && rows.titles() == null) {
-                titles(cells(source), csv);
+            boolean named = needsTitles && source.aside() == null && rows.titles() == null;
+            if (named && source.number() == form.titlesRow()) {
+                titles(source.titlesBelow(above));
                 needsTitles = false;
+            } else if (named
+                    && source.number() < form.titlesRow()
+                    && source.number() > form.titlesRow() - form.titleRows()) {
+                above = source.titlesBelow(above);
             } else if (source.ended() == null && source.aside() == null) {
                 boolean repeats = last > 0 && source.number() == last;
                 if (row < 0 && !repeats) {
@@ -108,7 +134,8 @@ final class HeldFile {
                     continue;
                 }
                 if (needsTitles) {
-                    titles(rows.titles() == null ? places(source) : rows.titles(), csv);
+                    List<String> own = rows.titles();
+                    titles(own == null ? places(source) : own);
                     needsTitles = false;
                 }
                 csv.writeRecord(withReasons(source, held.reasons(source.number())));
@@ -130,8 +157,14 @@ final class HeldFile {
         return cells;
     }
 
-    private static List<String> withReasons(Row row, List<Finding> reasons) {
-        List<String> cells = cells(row);
+    private List<String> withReasons(Row row, List<Finding> reasons) {
+        List<String> all = cells(row);
+        List<String> cells = new ArrayList<>(all.subList(0, width == 0 ? all.size() : Math.min(width, all.size())));
+        while (cells.size() < width) {
+            // A workbook does not keep the blank cells at the end of a row; elsewhere their want is what is wrong.
+            cells.add(form.kind() == FileKind.SEPARATED ? Row.NO_CELL : "");
+        }
+        int surplus = cells.size();
         cells.add(Long.toString(row.number()));
         cells.add(
                 reasons.isEmpty()
@@ -142,6 +175,7 @@ final class HeldFile {
                 .filter(s -> !s.isEmpty())
                 .distinct()
                 .collect(Collectors.joining("; ")));
+        cells.addAll(all.subList(Math.min(surplus, all.size()), all.size()));
         return cells;
     }
 
