@@ -144,6 +144,11 @@ public class RulesTest {
         cases.add(invoice(TOTAL_DIFFERS, 2, "1,INV,CUS-001,01/03/2027,,b,,,10.00,STD,2.00,4000,13.00\n", "12.00"));
         cases.add(invoice(
                 DUE_BEFORE_DATE, 2, "1,INV,CUS-001,31/03/2027,01/03/2027,b,,,10.00,STD,2.00,4000,\n", "swapped"));
+        cases.add(bank(
+                DATE_OUT_OF_ORDER,
+                3,
+                "Mon 01/03/2027,shop,1.00,,\nMon 02/08/2027,shop,1.00,,\nWed 03/03/2027,shop,1.00,,\n",
+                "was 2027-03-02 meant?"));
         cases.add(bank(UNCODED, 2, "Mon 01/03/2027,unheard of,,1.00,\n", "direction out"));
         Workshop suspense = new Workshop().bank("Mon 01/03/2027,unheard of,,1.00,\n");
         suspense.replace("bank.yaml", "uncoded: hold", "uncoded: 2900");

@@ -13,10 +13,13 @@ import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Spans;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.Currency;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** Reads one field of a row into a record. Compiled once from a {@link FieldSource}, bound to column places. */
@@ -71,6 +74,8 @@ abstract class CellReader {
     }
 
     private static final class Date extends CellReader {
+        private static final int NEAR_DAYS = 45;
+
         private final int cell;
         private final DatePattern pattern;
 
@@ -120,8 +125,26 @@ abstract class CellReader {
                 String text = row.trimmed(cell);
                 DatePattern.Refusal why = pattern.explain(text.length() > 100 ? text.substring(0, 100) : text);
                 Rule rule = day == DatePattern.WRONG_WEEKDAY ? Rule.DATE_WEEKDAY : Rule.DATE_UNREADABLE;
-                problems.add(rule, place, text, why.reason(), why.suggestion());
+                problems.add(rule, place, text, why.reason(), nearOnly(why.suggestion()));
             }
+        }
+
+        // A date far from that of the row before is not what was meant.
+        private String nearOnly(String suggestion) {
+            if (lastLength < 0 || suggestion.isEmpty()) {
+                return suggestion;
+            }
+            List<String> candidates = Stream.of(suggestion.replace("?", "").split(" or "))
+                    .filter(candidate -> DatePattern.isDate(pattern.parse(candidate)))
+                    .toList();
+            List<String> near = candidates.stream()
+                    .filter(candidate -> Math.abs(pattern.parse(candidate) - lastDay) <= NEAR_DAYS)
+                    .toList();
+            return near.size() == candidates.size()
+                    ? suggestion
+                    : near.isEmpty()
+                            ? "a row before it is of " + pattern.format(LocalDate.ofEpochDay(lastDay))
+                            : String.join(" or ", near) + "?";
         }
     }
 

@@ -45,6 +45,8 @@ public final class Intake {
     private long wantedFrom = Long.MIN_VALUE;
     private long wantedTo = Long.MAX_VALUE;
     private boolean holdAll;
+    private List<DateOrder.Odd> oddDates = List.of();
+    private final DateOrder order;
     private final AmountRule rule;
     private final RowProblems problems;
     private final IntakeTally tally;
@@ -86,6 +88,7 @@ public final class Intake {
         this.chain = balances ? new BalanceChain(layout.format().newestFirst(), file.currency()) : null;
         this.statements = new StatementFollower(file.name(), file.currency());
         this.dateField = kind.date();
+        this.order = new DateOrder(layout.format().newestFirst());
         this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.statementsRead = layout.format().kind().isStatement();
@@ -111,6 +114,12 @@ public final class Intake {
     /** Holds each record, because an earlier pass found a blocker for the file as a whole. */
     public Intake holdAll() {
         holdAll = true;
+        return this;
+    }
+
+    /** Holds the rows whose dates an earlier pass found to be out of place. */
+    public Intake holdOddDates(IntakeTally earlier) {
+        oddDates = earlier.oddDates();
         return this;
     }
 
@@ -323,11 +332,26 @@ public final class Intake {
             followBalance(record, chain, kind.balance());
         }
         long day = record.number(dateField);
-        if (day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo)) {
+        if (day != SourceRecord.ABSENT) {
+            order.next(row.number(), day);
+        }
+        if (!oddDates.isEmpty() && isOdd(row.number())) {
+            emit(block);
+        } else if (day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo)) {
             tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
             emit(block);
         }
+    }
+
+    private boolean isOdd(long row) {
+        for (DateOrder.Odd odd : oddDates) {
+            if (odd.covers(row)) {
+                problems.add(Rule.DATE_OUT_OF_ORDER, dateField.name(), odd.date(), odd.reason(), odd.suggestion());
+                return true;
+            }
+        }
+        return false;
     }
 
     private void emit(IntakeBlock block) {
@@ -491,6 +515,8 @@ public final class Intake {
     private void finish(IntakeBlock block) {
         source.remarks().forEach(finding -> note(block, finding.ofFile(file.name())));
         statements.finish().forEach(finding -> note(block, finding));
+        // Other lists than those of an account need not be in order; what would be left out must be beyond doubt.
+        tally.oddDates(order.finish(wantedFrom, wantedTo, !kind.isOfAccount()));
         tally.proof = statements.proof().orElse(null);
         tally.spans.addAll(statements.spans());
         if (tally.rows == 0 && tally.spans.isEmpty()) {

@@ -32,6 +32,9 @@ public final class IntakeTally {
 
     boolean failed;
 
+    /** Rows whose date does not belong where they stand. */
+    private List<DateOrder.Odd> oddDates = List.of();
+
     IntakeTally(String file, Currency currency) {
         this.file = file;
         this.totals = new Totals(currency);
@@ -39,6 +42,19 @@ public final class IntakeTally {
 
     void leaveOut(LeftOut cause) {
         leftOut.merge(cause, 1L, Long::sum);
+    }
+
+    void oddDates(List<DateOrder.Odd> found) {
+        oddDates = found;
+    }
+
+    List<DateOrder.Odd> oddDates() {
+        return oddDates;
+    }
+
+    /** True when rows were found, only at the end of the file, whose dates do not belong where they stand. */
+    public boolean hasOddDates() {
+        return !oddDates.isEmpty();
     }
 
     public String file() {

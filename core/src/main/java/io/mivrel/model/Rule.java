@@ -162,6 +162,10 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The name of the day does not belong to the date, so one of the two is wrong.",
             "Check day and month: they may be swapped."),
+    DATE_OUT_OF_ORDER(
+            BLOCKER,
+            "The file is in the order of its dates, and this date does not belong where it stands.",
+            "Correct the date; if it is right, give the row its place by date."),
     DATE_OUTSIDE_PERIODS(
             BLOCKER, "The date lies in no period of the books.", "Correct the date, or add the period to periods.csv."),
     PERIOD_CLOSED(

@@ -20,12 +20,18 @@ final class IntakeThread implements AutoCloseable {
 
     private final RunPlan plan;
     private final Set<String> heldFiles;
+    private final List<IntakeTally> earlier;
     private final Handover<Parcel> queue = new Handover<>();
     private final List<IntakeTally> tallies = new ArrayList<>();
     private final Workers.Task<Void> task;
 
-    IntakeThread(RunPlan plan, Set<String> heldFiles, Workers workers) {
+    /**
+     * @param heldFiles those that an earlier pass found a blocker for as a whole
+     * @param earlier the tallies of an earlier pass, in the order of the inputs; empty in the first
+     */
+    IntakeThread(RunPlan plan, Set<String> heldFiles, List<IntakeTally> earlier, Workers workers) {
         this.plan = plan;
+        this.earlier = earlier;
         this.heldFiles = heldFiles;
         this.task = workers.begin(this::readAll);
     }
@@ -71,6 +77,9 @@ final class IntakeThread implements AutoCloseable {
                     new Intake(input.layout(), file, source).against(account).dates(plan.dates());
             if (heldFiles.contains(input.name())) {
                 intake.holdAll();
+            }
+            if (!earlier.isEmpty()) {
+                intake.holdOddDates(earlier.get(ordinal - 1));
             }
             tallies.add(intake.tally());
             boolean more = true;

@@ -29,6 +29,7 @@ final class Pass {
     private final RunPlan plan;
     private final Progress progress;
     private final Set<String> heldFiles;
+    private final boolean firstPass;
     private final Workers workers = new Workers();
     private final IntakeThread reader;
     private final Overlaps overlaps;
@@ -45,21 +46,23 @@ final class Pass {
 
     /** A first pass. */
     static Pass first(RunPlan plan, Progress progress) {
-        return new Pass(plan, progress, Set.of(), null, null);
+        return new Pass(plan, progress, Set.of(), List.of(), null, null);
     }
 
     private Pass(
             RunPlan plan,
             Progress progress,
             Set<String> heldFiles,
+            List<IntakeTally> read,
             @Nullable DocumentLane earlier,
             @Nullable Continuity known) {
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
         this.known = known;
+        this.firstPass = read.isEmpty();
         // The first rows are read while the stages behind them are made.
-        this.reader = new IntakeThread(plan, heldFiles, workers);
+        this.reader = new IntakeThread(plan, heldFiles, read, workers);
         boolean begun = false;
         try {
             this.overlaps = new Overlaps(plan.kind(), plan.inputs());
@@ -206,12 +209,14 @@ final class Pass {
 
     /** True when this pass lacked knowledge and must be thrown away. */
     boolean mustStartOver() {
-        return lane.mustStartOver() || !failedFiles().equals(heldFiles);
+        return lane.mustStartOver()
+                || !failedFiles().equals(heldFiles)
+                || firstPass && tallies.stream().anyMatch(IntakeTally::hasOddDates);
     }
 
     /** A pass with the knowledge that this one lacked. */
     Pass next() {
-        return new Pass(plan, progress, failedFiles(), lane, between());
+        return new Pass(plan, progress, failedFiles(), tallies, lane, between());
     }
 
     /** True when a blocker stops the whole delivery. */
