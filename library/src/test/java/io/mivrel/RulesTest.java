@@ -225,6 +225,14 @@ public class RulesTest {
         cases.add(of(FILE_KIND_DIFFERS, 0, statement("a.ofx", "Date,Text\n"), "the file is plain text"));
         cases.add(of(FILE_ENDING_DIFFERS, 0, statement("a.csv", OFX), "it is a statement in OFX"));
         cases.add(of(FILE_DAMAGED, 1, statement("a.ofx", OFX.replace("</OFX>", "")), "ends before </OFX>"));
+        cases.add(of(
+                FILE_DAMAGED,
+                1,
+                statement("a.ofx", OFX.replace("<STMTTRN>", "<STMTTRM>")),
+                "<STMTTRM>, which OFX does not know"));
+        cases.add(of(FILE_DAMAGED, 5, statement("a.sta", MT940.replace(":61:", ":6I:")), "no field of a statement"));
+        cases.add(of(FILE_DAMAGED, 6, statement("a.sta", MT940.replace(":62F:", ":62M:")), "last page is missing"));
+        cases.add(of(FILE_DAMAGED, 0, statement("a.xml", camt("<Ntri/>")), "<Ntri>"));
         cases.add(of(FILE_BEYOND_CAP, 3, statement("a.ofx", OFX + "\n\n<" + "x".repeat(300)), "256"));
         cases.add(of(ENTRY_UNREADABLE, 5, statement("a.sta", MT940.replace("D1,00", "1.00")), "no statement entry"));
         cases.add(of(
@@ -234,6 +242,13 @@ public class RulesTest {
                 "currency"));
         cases.add(
                 of(ENTRY_CORRECTS, 1, statement("a.ofx", OFX.replace("<NAME>", "<CORRECTFITID>Z<NAME>")), "corrects"));
+        String entry = OFX.substring(OFX.indexOf("<STMTTRN>"), OFX.indexOf("</BANKTRANLIST>"));
+        cases.add(of(ENTRY_TWICE, 2, statement("a.ofx", OFX.replace(entry, entry + entry)), "same identifier"));
+        cases.add(of(
+                ENTRY_OUTSIDE_STATEMENT,
+                1,
+                statement("a.ofx", OFX.replace("<STMTTRN>", "<DTSTART>20270201<DTEND>20270228<STMTTRN>")),
+                "goes from 2027-02-01 to 2027-02-28"));
         String part = "<TxDtls><Amt Ccy=\"GBP\">1.00</Amt></TxDtls>";
         String batch = camt(
                 "<Ntry><Amt Ccy=\"GBP\">3.00</Amt><CdtDbtInd>DBIT</CdtDbtInd><BookgDt><Dt>2027-03-02</Dt></BookgDt>"

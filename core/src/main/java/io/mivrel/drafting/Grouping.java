@@ -6,6 +6,7 @@ import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.Hash64;
+import io.mivrel.text.LongSet;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;

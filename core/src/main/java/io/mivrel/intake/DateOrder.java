@@ -149,7 +149,7 @@ final class DateOrder {
                 date(odd).toString(),
                 "stands between " + date(before) + " (row " + before.last + ") and " + date(behind) + " (row "
                         + behind.first + ")",
-                meant(date(odd), Math.min(before.day, behind.day), Math.max(before.day, behind.day)));
+                meant(date(odd), Math.min(before.day, behind.day), Math.max(before.day, behind.day), before.day));
     }
 
     private static Odd beside(Rows odd, Rows other, String where, boolean later) {
@@ -159,11 +159,11 @@ final class DateOrder {
                 date(odd).toString(),
                 "stands " + where + " " + date(other) + " (row " + (where.equals("before") ? other.first : other.last)
                         + "), " + Math.abs(odd.day - other.day) + " days away",
-                meant(date(odd), later ? other.day : other.day - FAR, later ? other.day + FAR : other.day));
+                meant(date(odd), later ? other.day : other.day - FAR, later ? other.day + FAR : other.day, other.day));
     }
 
     // Day and month swapped, or another month or year, or digits of the day swapped: what lies between the neighbours.
-    private static String meant(LocalDate odd, long from, long to) {
+    private static String meant(LocalDate odd, long from, long to, long near) {
         LocalDate least = LocalDate.ofEpochDay(from);
         List<LocalDate> candidates = new ArrayList<>();
         add(candidates, odd.getYear(), odd.getDayOfMonth(), odd.getMonthValue());
@@ -177,7 +177,7 @@ final class DateOrder {
         }
         return candidates.stream()
                 .filter(date -> !date.equals(odd) && date.toEpochDay() >= from && date.toEpochDay() <= to)
-                .min(Comparator.comparingLong(date -> Math.abs(2 * date.toEpochDay() - from - to)))
+                .min(Comparator.comparingLong(date -> Math.abs(date.toEpochDay() - near)))
                 .map(date -> "was " + date + " meant?")
                 .orElse("correct the date; if it is right, give the row its place by date");
     }

@@ -21,6 +21,8 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
+import io.mivrel.text.Hash64;
+import io.mivrel.text.LongSet;
 import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.math.BigDecimal;
@@ -47,6 +49,7 @@ public final class Intake {
     private boolean holdAll;
     private List<DateOrder.Odd> oddDates = List.of();
     private final DateOrder order;
+    private final LongSet identifiers = new LongSet();
     private final AmountRule rule;
     private final RowProblems problems;
     private final IntakeTally tally;
@@ -270,7 +273,7 @@ public final class Intake {
                     row.faultValue(),
                     "the row " + row.fault().reason(),
                     row.fault().rule().remedy());
-            statements.entry(SourceRecord.ABSENT);
+            statements.entry(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
             block.records().begin(row.number());
             emit(block);
             return;
@@ -326,7 +329,11 @@ public final class Intake {
         }
         if (statementsRead) {
             long amount = record.number(rule.amount());
-            statements.entry(amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount);
+            statements.entry(
+                    amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount,
+                    record.number(dateField),
+                    row.number());
+            identifier(record);
         }
         if (chain != null && kind.balance() != null) {
             followBalance(record, chain, kind.balance());
@@ -341,6 +348,24 @@ public final class Intake {
             tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
             emit(block);
+        }
+    }
+
+    // A bank gives each entry an identifier of its own; with the same date and amount, the entry is there twice.
+    private void identifier(RecordBlock record) {
+        Field field = kind.bankIdentifier();
+        String id = field == null ? null : record.text(field);
+        if (id == null) {
+            return;
+        }
+        long hash = Hash64.add(Hash64.add(record.number(dateField), record.number(rule.amount())), id);
+        if (!identifiers.add(hash)) {
+            problems.add(
+                    Rule.ENTRY_TWICE,
+                    Objects.requireNonNull(field).name(),
+                    id,
+                    "an entry before it in this file has the same identifier, date and amount",
+                    "is the entry there twice? Take one out");
         }
     }
 

@@ -8,6 +8,7 @@ import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
 import io.mivrel.rows.Statement;
 import io.mivrel.text.AmountFormat;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Currency;
@@ -28,6 +29,10 @@ final class StatementFollower {
     private final AmountFormat format;
     private final List<StatementSpan> spans = new ArrayList<>();
     private final List<Finding> findings = new ArrayList<>();
+    private long earliest = Long.MAX_VALUE;
+    private long earliestRow;
+    private long latest = Long.MIN_VALUE;
+    private long latestRow;
     private long credits;
     private long debits;
     private long creditEntries;
@@ -49,7 +54,15 @@ final class StatementFollower {
     }
 
     /** An entry of the statement; {@link SourceRecord#ABSENT} when its amount could not be read. Signs as in the file. */
-    void entry(long amount) {
+    void entry(long amount, long day, long row) {
+        if (day != SourceRecord.ABSENT && day < earliest) {
+            earliest = day;
+            earliestRow = row;
+        }
+        if (day != SourceRecord.ABSENT && day > latest) {
+            latest = day;
+            latestRow = row;
+        }
         if (amount == SourceRecord.ABSENT) {
             unreadable++;
         } else if (amount < 0) {
@@ -81,6 +94,7 @@ final class StatementFollower {
                             : "an entry of " + show(closing - opening - movement) + " is missing, or a sign is wrong");
         }
         totals(statement);
+        days(statement);
         spans.add(new StatementSpan(
                 name(statement), opening, movement, closing, statement.openingDate(), statement.closingDate()));
         credits = 0;
@@ -88,7 +102,37 @@ final class StatementFollower {
         creditEntries = 0;
         debitEntries = 0;
         unreadable = 0;
+        earliest = Long.MAX_VALUE;
+        latest = Long.MIN_VALUE;
         return findings;
+    }
+
+    // An entry of another day belongs to another statement, or its date is wrong.
+    private void days(Statement statement) {
+        LocalDate from = statement.openingDate();
+        LocalDate to = statement.closingDate();
+        if (from != null && earliest < from.toEpochDay() - statement.leeway()) {
+            outside(statement, earliest, earliestRow);
+        }
+        if (to != null && latest > to.toEpochDay() + statement.leeway()) {
+            outside(statement, latest, latestRow);
+        }
+    }
+
+    private void outside(Statement statement, long day, long row) {
+        LocalDate date = LocalDate.ofEpochDay(day);
+        findings.add(new Finding(
+                Rule.ENTRY_OUTSIDE_STATEMENT,
+                Origin.of(file, row),
+                "date",
+                date.toString(),
+                "statement " + name(statement) + " goes from " + words(statement.openingDate()) + " to "
+                        + words(statement.closingDate()),
+                "compare the date with the statement on paper; ask the bank for a sound file"));
+    }
+
+    private static String words(@Nullable LocalDate date) {
+        return date == null ? "an unknown day" : date.toString();
     }
 
     private void whoseItIs(Statement statement) {

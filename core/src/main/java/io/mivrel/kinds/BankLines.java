@@ -60,6 +60,7 @@ public final class BankLines {
             .narrative(NARRATIVE)
             .payee(PAYEE)
             .balance(BALANCE)
+            .bankIdentifier(BANK_REFERENCE)
             .codes(ACCOUNT, TAX_CODE, PARTY)
             .coded()
             .ofAccount()

@@ -135,6 +135,11 @@ public final class Kind {
         return made.balance;
     }
 
+    /** What the bank calls the line. */
+    public @Nullable Field bankIdentifier() {
+        return made.bankIdentifier;
+    }
+
     public @Nullable Field account() {
         return made.account;
     }
@@ -229,6 +234,7 @@ public final class Kind {
         private @Nullable Field narrative;
         private @Nullable Field payee;
         private @Nullable Field balance;
+        private @Nullable Field bankIdentifier;
         private @Nullable Field account;
         private @Nullable Field taxCode;
         private @Nullable Field party;
@@ -303,6 +309,11 @@ public final class Kind {
 
         public Builder balance(Field field) {
             balance = own(field);
+            return this;
+        }
+
+        public Builder bankIdentifier(Field field) {
+            bankIdentifier = own(field);
             return this;
         }
 

@@ -42,6 +42,14 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "An entry of a statement lacks what its format requires, or is written otherwise.",
             "Compare it with the statement on paper; ask the bank for a sound file."),
+    ENTRY_TWICE(
+            BLOCKER,
+            "Two entries of a statement have the same bank identifier, date and amount.",
+            "Take one out, if the statement on paper has it once."),
+    ENTRY_OUTSIDE_STATEMENT(
+            BLOCKER,
+            "An entry is dated outside the days of the statement that it stands in.",
+            "Its date is wrong, or it belongs to another statement: download the file again, or ask the bank."),
     ENTRY_CURRENCY(
             BLOCKER,
             "An entry is in another currency than the statement it stands in.",

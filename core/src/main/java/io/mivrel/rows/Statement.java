@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param openingDate day of the opening balance
  * @param closingDate day of the closing balance
  * @param stated control totals
+ * @param leeway by how many days an entry may lie outside the two dates: where a format dates entries by value
  */
 public record Statement(
         @Nullable String name,
@@ -24,7 +25,8 @@ public record Statement(
         @Nullable String closing,
         @Nullable LocalDate openingDate,
         @Nullable LocalDate closingDate,
-        Stated stated) {
+        Stated stated,
+        int leeway) {
 
     /** Nothing stated. */
     public static final Stated NOTHING_STATED = new Stated(-1, -1, -1, null, null);

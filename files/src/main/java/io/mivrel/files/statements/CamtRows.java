@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.stream.XMLStreamConstants;
@@ -61,6 +62,24 @@ public final class CamtRows extends StatementRows {
         }
     }
 
+    /** What may stand in a statement beside its entries (camt.053.001.08, AccountStatement9). */
+    private static final Set<String> OF_STATEMENT = Set.of(
+            "Id",
+            "StmtPgntn",
+            "ElctrncSeqNb",
+            "RptgSeq",
+            "LglSeqNb",
+            "CreDtTm",
+            "FrToDt",
+            "CpyDplctInd",
+            "RptgSrc",
+            "Acct",
+            "RltdAcct",
+            "Intrst",
+            "Bal",
+            "TxsSummry",
+            "AddtlStmtInf");
+
     private void start(String element) throws IOException {
         text.setLength(0);
         if (!begun) {
@@ -78,6 +97,13 @@ public final class CamtRows extends StatementRows {
             inEntry = true;
             statement.beginEntry();
             return;
+        }
+        if (lengths.isEmpty() && !inEntry && !OF_STATEMENT.contains(element)) {
+            throw new UnreadableFileException(
+                    Rule.FILE_DAMAGED,
+                    0,
+                    "a statement holds <" + element + ">, which camt.053 does not know there",
+                    Rule.FILE_DAMAGED.remedy());
         }
         lengths.push(path.length());
         path.append(path.isEmpty() ? "" : "/").append(element);

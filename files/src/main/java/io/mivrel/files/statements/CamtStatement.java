@@ -310,7 +310,7 @@ final class CamtStatement {
 
     void end() {
         rows.end(new Statement(
-                id, account, currency, opening.amount, closing.amount, opening.date, closing.date, stated()));
+                id, account, currency, opening.amount, closing.amount, opening.date, closing.date, stated(), 1));
     }
 
     // The message counts entries, and a row may be a detail of one; pending ones are counted by some banks.

@@ -8,6 +8,7 @@ import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.time.DateTimeException;
 import java.time.LocalDate;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -17,6 +18,13 @@ import java.util.regex.Pattern;
  * physical line of its {@code :61:}. For one thread.
  */
 public final class Mt940Rows extends StatementRows {
+    /** An entry without a day of booking is dated by its value, which may lie some days off. */
+    private static final int LEEWAY = 10;
+    /** What looks like a tag, and is none of the standard's. */
+    private static final Pattern NO_TAG = Pattern.compile("^:[0-9A-Za-z]{1,4}:.*");
+
+    private static final Set<String> SILENT =
+            Set.of("12", "13", "13D", "21", "23", "34F", "64", "65", "90C", "90D", "NS");
     private static final Pattern TAG = Pattern.compile("^:([0-9]{2}[A-Z]?|[A-Z]{2}):(.*)$");
     // 6!n[4!n]2a[1!a]15d1!a3!c16x[//16x], the mark of the entry first being R for a reversal.
     private static final Pattern LINE =
@@ -49,7 +57,7 @@ public final class Mt940Rows extends StatementRows {
     boolean advance() throws IOException {
         if (!lines.next()) {
             finishEntry();
-            if (open && closing == null) {
+            if (open && (closing == null || paged)) {
                 throw cutOff();
             }
             finishStatement();
@@ -68,6 +76,8 @@ public final class Mt940Rows extends StatementRows {
         if (tag.matches()) {
             lastTag = tag.group(1);
             field(lastTag, tag.group(2));
+        } else if (open && closing == null && NO_TAG.matcher(line).matches()) {
+            throw unknown(line.substring(0, line.indexOf(':', 1) + 1));
         } else {
             continuation(line);
         }
@@ -88,10 +98,9 @@ public final class Mt940Rows extends StatementRows {
                     finishStatement();
                 }
             }
-            case "25" -> {
+            case "25", "25P" -> {
                 if (paged && !text.strip().equals(account)) {
-                    // The pages before were of another account after all.
-                    finishStatement();
+                    throw cutOff();
                 }
                 account = text.strip();
                 begin(account);
@@ -116,9 +125,20 @@ public final class Mt940Rows extends StatementRows {
             }
             case "62F", "62M" -> closing(tag, text);
             default -> {
-                // Available balances and the like say nothing about booked entries.
+                // Available balances and the like say nothing about booked entries; anything else may be one.
+                if (open && closing == null && !SILENT.contains(tag)) {
+                    throw unknown(":" + tag + ":");
+                }
             }
         }
+    }
+
+    private UnreadableFileException unknown(String tag) {
+        return new UnreadableFileException(
+                Rule.FILE_DAMAGED,
+                lines.number(),
+                "'" + tag + "' among the entries is no field of a statement",
+                Rule.FILE_DAMAGED.remedy());
     }
 
     private void continuation(String line) {
@@ -156,6 +176,9 @@ public final class Mt940Rows extends StatementRows {
                         "a page is missing: download the statement again");
             }
         } else {
+            if (paged) {
+                throw cutOff();
+            }
             finishStatement();
             opening = amount;
             openingDate = date(balance.group(2));
@@ -242,7 +265,15 @@ public final class Mt940Rows extends StatementRows {
     private void finishStatement() {
         if (open) {
             end(new Statement(
-                    name, account, currency, opening, closing, openingDate, closingDate, Statement.NOTHING_STATED));
+                    name,
+                    account,
+                    currency,
+                    opening,
+                    closing,
+                    openingDate,
+                    closingDate,
+                    Statement.NOTHING_STATED,
+                    LEEWAY));
         }
         open = false;
         paged = false;
@@ -253,7 +284,8 @@ public final class Mt940Rows extends StatementRows {
         return new UnreadableFileException(
                 Rule.FILE_DAMAGED,
                 lines.number(),
-                "the statement " + (name == null ? "" : name + " ") + "ends without its closing balance :62F:",
+                "the statement " + (name == null ? "" : name + " ") + "ends without its closing balance :62F:"
+                        + (paged ? "; its last page is missing" : ""),
                 Rule.FILE_DAMAGED.remedy());
     }
 

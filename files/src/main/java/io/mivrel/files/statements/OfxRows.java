@@ -25,6 +25,7 @@ public final class OfxRows extends StatementRows {
     private String memo = "";
     private String checkNumber = "";
     private String referenceNumber = "";
+    private boolean inList;
     private boolean inStatement;
     private boolean inBalance;
     private boolean inAccount;
@@ -98,8 +99,17 @@ public final class OfxRows extends StatementRows {
                 }
             }
             case "STMTTRN" -> startEntry();
+            case "BANKTRANLIST" -> inList = true;
+            case "/BANKTRANLIST" -> inList = false;
             default -> {
-                // Sign-on, messages and the like say nothing about entries.
+                // Sign-on, messages and the like say nothing about entries; what stands among these might be one.
+                if (inList && !tag.startsWith("/")) {
+                    throw new UnreadableFileException(
+                            Rule.FILE_DAMAGED,
+                            entries + 1,
+                            "among the entries stands <" + tag + ">, which OFX does not know there",
+                            Rule.FILE_DAMAGED.remedy());
+                }
             }
         }
     }
@@ -166,9 +176,10 @@ public final class OfxRows extends StatementRows {
 
     private void finishStatement() {
         if (inStatement) {
-            end(new Statement(account, account, currency, null, closing, from, to, Statement.NOTHING_STATED));
+            end(new Statement(account, account, currency, null, closing, from, to, Statement.NOTHING_STATED, 1));
         }
         inStatement = false;
+        inList = false;
         inBalance = false;
         account = null;
         closing = null;

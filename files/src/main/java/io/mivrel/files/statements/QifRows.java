@@ -107,9 +107,10 @@ public final class QifRows extends StatementRows {
             case 'M' -> entry.narrative(text);
             case 'N' -> entry.reference(text);
             case 'L' -> entry.type(text);
-            default -> {
+            case 'U', 'C', 'A', 'S', 'E', '$', '%', 'F', 'X' -> {
                 // U repeats the amount; addresses, splits and cleared marks say nothing about the line itself.
             }
+            default -> entry.faulty(RowFault.ENTRY_UNREADABLE);
         }
     }
 
@@ -142,7 +143,7 @@ public final class QifRows extends StatementRows {
                     Rule.FILE_DAMAGED.remedy());
         }
         if (any) {
-            end(new Statement(null, account, null, opening, null, null, null, Statement.NOTHING_STATED));
+            end(new Statement(null, account, null, opening, null, null, null, Statement.NOTHING_STATED, 0));
         }
         any = false;
         first = true;

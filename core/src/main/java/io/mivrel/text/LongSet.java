@@ -1,10 +1,10 @@
-package io.mivrel.drafting;
+package io.mivrel.text;
 
 /**
  * Tells which hashes were seen before. Open addressing in many small tables, chosen by the highest bits, which grow one
  * after the other: so there is never a large table to be copied, and a hash takes 8 to 23 bytes. For one thread.
  */
-final class LongSet {
+public final class LongSet {
     private static final int TABLES_BITS = 6;
     private static final int FIRST_SIZE = 64;
 
@@ -14,7 +14,7 @@ final class LongSet {
     private boolean hasNil;
 
     /** Adds a well-mixed hash; answers false when it is there already. */
-    boolean add(long hash) {
+    public boolean add(long hash) {
         if (hash == 0) {
             boolean isNew = !hasNil;
             hasNil = true;

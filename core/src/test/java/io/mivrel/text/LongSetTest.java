@@ -1,8 +1,7 @@
-package io.mivrel.drafting;
+package io.mivrel.text;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.mivrel.text.Hash64;
 import java.util.HashSet;
 import java.util.Random;
 import java.util.Set;
