@@ -196,7 +196,7 @@ public class FormatsAgreeTest {
                 "<?xml version=\"1.0\" encoding=\"ISO-8859-1\"?><c:Document xmlns:c=\"urn:iso:std:iso:"
                         + "20022:tech:xsd:camt.053.001.0" + version + "\"><c:BkToCstmrStmt><c:Stmt><c:Id>1</c:Id>");
         long closing = sum(lines);
-        text.append(balance("OPBD", 0)).append(balance("CLBD", closing));
+        text.append(balance("OPBD", 0, lines.get(0))).append(balance("CLBD", closing, lines.get(lines.size() - 1)));
         text.append("<TxsSummry><TtlNtries><NbOfNtries>")
                 .append(lines.size())
                 .append("</NbOfNtries></TtlNtries></TxsSummry>");
@@ -213,15 +213,17 @@ public class FormatsAgreeTest {
         return new Written("a.xml", text.toString().getBytes(StandardCharsets.ISO_8859_1), statement("camt.053"));
     }
 
-    private static String balance(String code, long minor) {
+    private static String balance(String code, long minor, Line of) {
         return "<Bal><Tp><CdOrPrtry><Cd>" + code + "</Cd></CdOrPrtry></Tp><Amt Ccy=\"GBP\">"
                 + BigDecimal.valueOf(Math.abs(minor), 2) + "</Amt><CdtDbtInd>" + (minor < 0 ? "DBIT" : "CRDT")
-                + "</CdtDbtInd><Dt><Dt>2027-01-01</Dt></Dt></Bal>";
+                + "</CdtDbtInd><Dt><Dt>" + of.date + "</Dt></Dt></Bal>";
     }
 
     private static Written mt940(List<Line> lines, Random random) {
         StringBuilder text = new StringBuilder(random.nextBoolean() ? "{1:F01}{2:I940}{4:\r\n" : "");
-        text.append(":20:R\r\n:25:1\r\n:28C:1\r\n:60F:C270101GBP0,\r\n");
+        text.append(":20:R\r\n:25:1\r\n:28C:1\r\n:60F:C")
+                .append(day(lines.get(0), "uuMMdd"))
+                .append("GBP0,\r\n");
         boolean divided = random.nextBoolean();
         for (Line line : lines) {
             text.append(":61:")
