@@ -10,7 +10,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
-import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /** Lists the documents of one run, whether each has a row of its own or they lie in packs. */
@@ -45,20 +44,36 @@ final class DocumentList {
         return by;
     }
 
-    /** Which documents are wanted: by reference or by identity; both {@code null} for all. */
-    record Wanted(@Nullable String reference, @Nullable Long identity) {
-        boolean test(long of, String called) {
-            return (reference == null || reference.equals(called)) && (identity == null || identity == of);
-        }
+    /** Takes a document and its identity. */
+    interface ByIdentity {
+        void document(long identity, RegisteredDocument document);
     }
 
+    /** Those of one place of a run: a document with a row of its own, or those of a pack. */
+    static void at(Connection connection, long run, long place, ByIdentity target) throws SQLException {
+        String name = "";
+        try (PreparedStatement query = connection.prepareStatement("SELECT name FROM run WHERE id = ?")) {
+            query.setLong(1, run);
+            try (ResultSet rows = query.executeQuery()) {
+                name = rows.next() ? rows.getString(1) : name;
+            }
+        }
+        DocumentList list = new DocumentList(connection, run, name);
+        Wanted wanted = new Wanted(null, place);
+        list.rows(wanted, target);
+        list.packs(wanted, target);
+    }
+
+    /** Which documents are wanted: by reference, or by the place in the run; both {@code null} for all. */
+    record Wanted(@Nullable String reference, @Nullable Long place) {}
+
     /** Those with rows. */
-    void rows(Wanted wanted, Consumer<RegisteredDocument> target) throws SQLException {
+    void rows(Wanted wanted, ByIdentity target) throws SQLException {
         String sql =
-                "SELECT kind, account, reference, day, amount, currency, state, source_file, source_row, deliveries"
+                "SELECT kind, account, reference, day, amount, currency, state, source_file, source_row, deliveries, identity"
                         + " FROM document WHERE run_id = ?"
                         + (wanted.reference == null ? "" : " AND reference = ?")
-                        + (wanted.identity == null ? "" : " AND identity = ?")
+                        + (wanted.place == null ? "" : " AND place = ?")
                         + " ORDER BY place";
         try (PreparedStatement query = connection.prepareStatement(sql)) {
             query.setLong(1, run);
@@ -66,34 +81,40 @@ final class DocumentList {
             if (wanted.reference != null) {
                 query.setString(at++, wanted.reference);
             }
-            if (wanted.identity != null) {
-                query.setLong(at, wanted.identity);
+            if (wanted.place != null) {
+                query.setLong(at, wanted.place);
             }
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
-                    target.accept(new RegisteredDocument(
-                            name,
-                            rows.getString(1),
-                            rows.getString(2),
-                            rows.getString(3),
-                            LocalDate.parse(rows.getString(4)),
-                            new Money(rows.getLong(5), Currency.getInstance(rows.getString(6))),
-                            rows.getString(7),
-                            rows.getString(8),
-                            rows.getLong(9),
-                            deliveries(rows.getLong(10))));
+                    target.document(
+                            rows.getLong(11),
+                            new RegisteredDocument(
+                                    name,
+                                    rows.getString(1),
+                                    rows.getString(2),
+                                    rows.getString(3),
+                                    LocalDate.parse(rows.getString(4)),
+                                    new Money(rows.getLong(5), Currency.getInstance(rows.getString(6))),
+                                    rows.getString(7),
+                                    rows.getString(8),
+                                    rows.getLong(9),
+                                    deliveries(rows.getLong(10))));
                 }
             }
         }
     }
 
     /** Those in packs. */
-    void packs(Wanted wanted, Consumer<RegisteredDocument> target) throws SQLException {
+    void packs(Wanted wanted, ByIdentity target) throws SQLException {
         String sql =
                 "SELECT kind, account, currency, source_file, source_ordinal, deliveries, state, documents, content"
-                        + " FROM document_pack WHERE run_id = ? ORDER BY place";
+                        + " FROM document_pack WHERE run_id = ?" + (wanted.place == null ? "" : " AND place = ?")
+                        + " ORDER BY place";
         try (PreparedStatement query = connection.prepareStatement(sql)) {
             query.setLong(1, run);
+            if (wanted.place != null) {
+                query.setLong(2, wanted.place);
+            }
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
                     pack(rows, wanted, target);
@@ -102,7 +123,7 @@ final class DocumentList {
         }
     }
 
-    private void pack(ResultSet rows, Wanted wanted, Consumer<RegisteredDocument> target) throws SQLException {
+    private void pack(ResultSet rows, Wanted wanted, ByIdentity target) throws SQLException {
         String kind = rows.getString(1);
         String account = rows.getString(2);
         Currency currency = Currency.getInstance(rows.getString(3));
@@ -111,18 +132,20 @@ final class DocumentList {
         String state = rows.getString(7);
         DocumentPack.read(
                 rows.getBytes(9), rows.getInt(8), source, (own, figures, content, day, amount, form, row, called) -> {
-                    if (wanted.test(own, called)) {
-                        target.accept(new RegisteredDocument(
-                                name,
-                                kind,
-                                account,
-                                called,
-                                LocalDate.ofEpochDay(day),
-                                new Money(amount, currency),
-                                state,
-                                source.name(),
-                                row,
-                                by));
+                    if (wanted.reference == null || wanted.reference.equals(called)) {
+                        target.document(
+                                own,
+                                new RegisteredDocument(
+                                        name,
+                                        kind,
+                                        account,
+                                        called,
+                                        LocalDate.ofEpochDay(day),
+                                        new Money(amount, currency),
+                                        state,
+                                        source.name(),
+                                        row,
+                                        by));
                     }
                 });
     }

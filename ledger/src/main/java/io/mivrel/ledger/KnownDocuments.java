@@ -18,13 +18,19 @@ final class KnownDocuments implements AutoCloseable {
     private static final int CONTENT = 1;
     private static final int DAY = 2;
     private static final int DELIVERIES = 3;
+    /** Where the register keeps it, as {@link Register} numbers its places. */
+    private static final int PLACE = 4;
     /** How many there are in the high half, how many are left to be met in the low half; nil for a free row. */
-    private static final int COUNTS = 4;
+    private static final int COUNTS = 5;
 
     private static final long ONE = (1L << 32) + 1;
     private static final int FIGURES = 0;
     private static final int ALIKE_DAY = 1;
-    private static final int ALIKE_IDENTITY = 2;
+    private static final int ALIKE_PLACE = 2;
+    private static final int ALIKE_IDENTITY = 3;
+
+    /** A document and where the register keeps it. */
+    record Found(long identity, long place) {}
 
     private static final int AMOUNT_KEY = 0;
     private static final int AMOUNT_COUNTS = 1;
@@ -49,8 +55,8 @@ final class KnownDocuments implements AutoCloseable {
      */
     KnownDocuments(long count, boolean byAmount) throws IOException {
         this.empty = count == 0;
-        this.documents = new KnownTable(5, count);
-        this.alike = byAmount ? null : new KnownTable(3, count);
+        this.documents = new KnownTable(6, count);
+        this.alike = byAmount ? null : new KnownTable(4, count);
         for (int i = 0; byAmount && i < Form.values().length; i++) {
             amounts.add(new KnownTable(2, count));
         }
@@ -64,9 +70,10 @@ final class KnownDocuments implements AutoCloseable {
             long day,
             long amount,
             Form form,
-            long deliveries) {
+            long deliveries,
+            long place) {
         if (alike != null && figures != 0) {
-            addAlike(alike, identity, figures, day);
+            addAlike(alike, identity, figures, day, place);
         }
         long slot = find(identity, content);
         if (documents.isFree(slot)) {
@@ -74,6 +81,7 @@ final class KnownDocuments implements AutoCloseable {
             documents.set(slot, CONTENT, content);
             documents.set(slot, DAY, day);
         }
+        documents.set(slot, PLACE, place);
         documents.set(slot, DELIVERIES, documents.get(slot, DELIVERIES) | deliveries);
         documents.set(slot, COUNTS, documents.get(slot, COUNTS) + ONE);
         if (!amounts.isEmpty()) {
@@ -86,7 +94,7 @@ final class KnownDocuments implements AutoCloseable {
     }
 
     // Two of a day are enough: one of them is another than any that is looked for.
-    private static void addAlike(KnownTable alike, long identity, long figures, long day) {
+    private static void addAlike(KnownTable alike, long identity, long figures, long day, long place) {
         int sameDay = 0;
         long slot = alike.start(figures);
         for (; !alike.isFree(slot); slot = alike.next(slot)) {
@@ -95,6 +103,7 @@ final class KnownDocuments implements AutoCloseable {
         if (sameDay < 2) {
             alike.set(slot, FIGURES, figures);
             alike.set(slot, ALIKE_DAY, day);
+            alike.set(slot, ALIKE_PLACE, place);
             alike.set(slot, ALIKE_IDENTITY, identity);
         }
     }
@@ -161,17 +170,31 @@ final class KnownDocuments implements AutoCloseable {
         return Verdict.UNSURE;
     }
 
-    /** The identity of the nearest document with these figures under another name; 0 when none is near. */
-    long alike(long identity, long figures, long day) {
-        long nearest = 0;
+    /** The document with this identity that was delivered last; {@code null} when there is none. */
+    @Nullable
+    Found named(long identity) {
+        Found last = null;
+        for (long slot = documents.start(identity); !documents.isFree(slot); slot = documents.next(slot)) {
+            if (documents.get(slot, IDENTITY) == identity
+                    && (last == null || documents.get(slot, PLACE) > last.place)) {
+                last = new Found(identity, documents.get(slot, PLACE));
+            }
+        }
+        return last;
+    }
+
+    /** The nearest document with these figures under another name; {@code null} when none is near. */
+    @Nullable
+    Found alike(long identity, long figures, long day) {
+        Found nearest = null;
         long apart = DocumentHistory.NEAR_DAYS + 1;
         if (empty || alike == null) {
-            return 0;
+            return null;
         }
         for (long slot = alike.start(figures); !alike.isFree(slot); slot = alike.next(slot)) {
             long days = Math.abs(alike.get(slot, ALIKE_DAY) - day);
             if (alike.get(slot, FIGURES) == figures && alike.get(slot, ALIKE_IDENTITY) != identity && days < apart) {
-                nearest = alike.get(slot, ALIKE_IDENTITY);
+                nearest = new Found(alike.get(slot, ALIKE_IDENTITY), alike.get(slot, ALIKE_PLACE));
                 apart = days;
             }
         }

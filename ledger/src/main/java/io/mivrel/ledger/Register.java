@@ -34,6 +34,9 @@ import org.jspecify.annotations.Nullable;
  * before the first of these forgets the run. For one thread.
  */
 public final class Register implements DocumentHistory, AutoCloseable {
+    /** A place of the register is the run and, in so many bits, the place within it. */
+    private static final int PLACE_BITS = 32;
+
     private final RegisterDatabase database;
     private final Connection connection;
     private @Nullable RunScope scope;
@@ -41,6 +44,10 @@ public final class Register implements DocumentHistory, AutoCloseable {
     private @Nullable DeedWriter deeds;
     private long run;
     private long lacking;
+    /** The documents of the place that was looked into last, by identity. */
+    private final Map<Long, Earlier> inPlace = new HashMap<>();
+
+    private long lookedInto = -1;
 
     private Register(RegisterDatabase database) {
         this.database = database;
@@ -248,7 +255,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
         // A register of format 3 that is only looked at has no figures.
         String figures = database.format() > 3 ? "figures" : "0";
         String sql = "SELECT run_id, account, identity, d.content, day, amount, told_by, deliveries, " + figures
-                + " FROM document d"
+                + ", place FROM document d"
                 + where("day", "day");
         try (PreparedStatement query = query(sql);
                 ResultSet rows = query.executeQuery()) {
@@ -261,7 +268,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
                                 LocalDate.parse(rows.getString(5)).toEpochDay(),
                                 rows.getLong(6),
                                 Form.valueOf(rows.getString(7)),
-                                deliveries(rows.getLong(8), bits.get(rows.getLong(1))));
+                                deliveries(rows.getLong(8), bits.get(rows.getLong(1))),
+                                rows.getLong(1) << PLACE_BITS | rows.getLong(10));
             }
         }
         checkRows();
@@ -306,7 +314,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
     private void loadPacks(boolean byAccount, Map<Long, long[]> bits) throws SQLException, IOException {
         String sql =
                 "SELECT run_id, account, currency, source_file, source_ordinal, deliveries, d.documents, d.checksum,"
-                        + " d.content FROM document_pack d" + where("first_day", "last_day");
+                        + " d.content, place FROM document_pack d" + where("first_day", "last_day");
         try (PreparedStatement query = query(sql);
                 ResultSet rows = query.executeQuery()) {
             while (rows.next()) {
@@ -316,12 +324,13 @@ public final class Register implements DocumentHistory, AutoCloseable {
                 }
                 String account = rows.getString(2);
                 long by = deliveries(rows.getLong(6), bits.get(rows.getLong(1)));
+                long place = rows.getLong(1) << PLACE_BITS | rows.getLong(10);
                 DocumentPack.read(
                         content,
                         rows.getInt(7),
                         source(rows),
                         (identity, figures, own, day, amount, form, row, reference) ->
-                                known().add(account, identity, figures, own, day, amount, form, by));
+                                known().add(account, identity, figures, own, day, amount, form, by, place));
             }
         }
     }
@@ -378,20 +387,40 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     @Override
     public @Nullable Earlier named(long identity) throws IOException {
-        List<RegisteredDocument> found = new ArrayList<>();
-        list(scope().company(), new DocumentList.Wanted(null, identity), found::add);
-        found.removeIf(document -> document.state().equals("withdrawn"));
-        if (found.isEmpty()) {
-            return null;
-        }
-        RegisteredDocument last = found.get(found.size() - 1);
-        return new Earlier(last.reference(), last.file(), last.row(), last.day(), last.run());
+        return earlier(known().named(identity));
     }
 
     @Override
     public @Nullable Earlier alike(long identity, long figures, long day) throws IOException {
-        long found = known().alike(identity, figures, day);
-        return found == 0 ? null : named(found);
+        return earlier(known().alike(identity, figures, day));
+    }
+
+    // Many documents in a row may be found so, and most lie in the pack that was looked into last.
+    private @Nullable Earlier earlier(KnownDocuments.@Nullable Found found) throws IOException {
+        if (found == null) {
+            return null;
+        }
+        if (found.place() != lookedInto) {
+            lookedInto = found.place();
+            inPlace.clear();
+            try {
+                DocumentList.at(
+                        connection,
+                        found.place() >>> PLACE_BITS,
+                        found.place() & (1L << PLACE_BITS) - 1,
+                        (identity, document) -> inPlace.put(
+                                identity,
+                                new Earlier(
+                                        document.reference(),
+                                        document.file(),
+                                        document.row(),
+                                        document.day(),
+                                        document.run())));
+            } catch (SQLException e) {
+                throw database.failure(e);
+            }
+        }
+        return inPlace.get(found.identity());
     }
 
     @Override
@@ -488,8 +517,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
             while (runs.next()) {
                 if (runs.getString(2).equals(company)) {
                     DocumentList list = new DocumentList(connection, runs.getLong(1), runs.getString(3));
-                    list.rows(wanted, target);
-                    list.packs(wanted, target);
+                    list.rows(wanted, (identity, document) -> target.accept(document));
+                    list.packs(wanted, (identity, document) -> target.accept(document));
                 }
             }
         } catch (SQLException e) {
