@@ -19,9 +19,9 @@ import org.jspecify.annotations.Nullable;
  */
 public record Outcome(RunReport report, @Nullable Path evidence, List<Path> held) {
 
-    /** The exit status of the command: 0 when all is clear, 1 when something is held. */
+    /** The exit status of the command: 0 when all is clear, 1 when something is held or no row is a document. */
     public int status() {
-        return report.hasHeld() ? 1 : 0;
+        return report.hasHeld() || report.isEmpty() ? 1 : 0;
     }
 
     /** What became of the first documents, as many as {@link Mivrel#keepDocuments} asked for; else none. */

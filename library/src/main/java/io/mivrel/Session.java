@@ -23,6 +23,7 @@ import java.io.IOException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -288,6 +289,16 @@ final class Session implements Publication {
         public void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
                 throws IOException {
             register().remember(kind, records, identity, figures, content, deliveries);
+        }
+
+        @Override
+        public boolean foundChangedDays() throws IOException {
+            return register().foundChangedDays();
+        }
+
+        @Override
+        public @Nullable Closing lastClosing(String account, LocalDate day) throws IOException {
+            return register().lastClosing(account, day);
         }
 
         @Override

@@ -239,6 +239,7 @@ public final class Intake {
         if (binding.isHandedBack()) {
             // Rows that were held and corrected are no whole statement, so their balances prove nothing.
             chain = null;
+            tally.handedBack = true;
         }
         List<CellReader> compiled = new ArrayList<>();
         for (Map.Entry<Field, FieldSource> entry : layout.fields().entrySet()) {

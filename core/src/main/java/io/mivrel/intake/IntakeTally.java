@@ -31,6 +31,7 @@ public final class IntakeTally {
     BalanceProof proof;
 
     boolean failed;
+    boolean handedBack;
 
     /** Rows whose date does not belong where they stand. */
     private List<DateOrder.Odd> oddDates = List.of();
@@ -42,6 +43,11 @@ public final class IntakeTally {
 
     void leaveOut(LeftOut cause) {
         leftOut.merge(cause, 1L, Long::sum);
+    }
+
+    /** True for held rows that come back corrected: they are no whole statement. */
+    public boolean isHandedBack() {
+        return handedBack;
     }
 
     void oddDates(List<DateOrder.Odd> found) {

@@ -285,6 +285,15 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The total that the document states is not the sum of its lines.",
             "A line is probably missing or doubled: compare with the document."),
+    NOTHING_CLEAR(
+            CAUTION,
+            "Rows were read, and none of them is a document: all were left out.",
+            "Compare the wanted dates, the filters and the end of the data in the layout with the file."),
+    LINE_AMENDED(
+            BLOCKER,
+            "The day of this line was delivered before, and lines of that day that were delivered are not in this file: the"
+                    + " bank has changed the statement, or texts or balances are written otherwise.",
+            "Compare the day with what was delivered; enter the difference by hand, and leave these days out."),
     DOCUMENT_SIGN(
             BLOCKER,
             "An invoice, bill or credit comes to less than nil: its sign contradicts its kind, or the way in which the layout"

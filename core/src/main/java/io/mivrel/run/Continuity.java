@@ -7,6 +7,8 @@ import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
+import io.mivrel.run.DocumentHistory.Closing;
+import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -34,6 +36,9 @@ final class Continuity {
         }
     }
 
+    private static final Comparator<Covered> IN_ORDER =
+            Comparator.comparing(Covered::from).thenComparing(Covered::to);
+
     private final RunPlan plan;
     private final Overlaps overlaps;
     private final List<Finding> findings = new ArrayList<>();
@@ -45,13 +50,15 @@ final class Continuity {
     }
 
     /** Compares the files; the tallies stand in the order of the inputs. */
-    void compare(List<IntakeTally> tallies) {
+    void compare(List<IntakeTally> tallies) throws IOException {
         Map<String, List<Covered>> byAccount = new LinkedHashMap<>();
         Set<String> unsure = new HashSet<>();
         for (int i = 0; i < tallies.size(); i++) {
             String account = plan.inputs().get(i).layout().account();
-            if (account != null && overlaps.watches(account)) {
-                tellOverlap(tallies.get(i), overlaps.of(i + 1));
+            if (account != null) {
+                if (overlaps.watches(account)) {
+                    tellOverlap(tallies.get(i), overlaps.of(i + 1));
+                }
                 Covered covered = covered(i + 1, tallies.get(i));
                 if (covered == null) {
                     // A file that fails on its own, or has no balances, leaves nothing to compare the others with.
@@ -63,7 +70,28 @@ final class Continuity {
         }
         overlapWithoutCommonLines(tallies);
         byAccount.keySet().removeAll(unsure);
-        byAccount.values().forEach(this::follow);
+        for (Map.Entry<String, List<Covered>> files : byAccount.entrySet()) {
+            if (overlaps.watches(files.getKey())) {
+                follow(files.getValue());
+            }
+            files.getValue().sort(IN_ORDER);
+            followHistory(files.getKey(), files.getValue().get(0));
+        }
+    }
+
+    // The first file of an account goes on from the last one that an earlier run delivered.
+    private void followHistory(String account, Covered file) throws IOException {
+        Closing last = plan.history().lastClosing(account, file.from());
+        if (last == null || last.minor() == file.opening() || last.day().equals(file.from())) {
+            return;
+        }
+        wrong(
+                file,
+                last.file() + ", delivered by '" + last.run() + "', closes after " + last.day() + " with "
+                        + show(last.minor()) + ", but this file from " + file.from() + " on goes out from "
+                        + show(file.opening()),
+                "lines of " + show(file.opening() - last.minor()) + " in all are missing: download the days between "
+                        + last.day() + " and " + file.from());
     }
 
     // The same days twice and no line the same: probably the same lines in two forms, which nothing can match up.
@@ -142,7 +170,7 @@ final class Continuity {
     }
 
     private void follow(List<Covered> files) {
-        files.sort(Comparator.comparing(Covered::from).thenComparing(Covered::to));
+        files.sort(IN_ORDER);
         Covered before = null;
         boolean found = false;
         long movement = 0;

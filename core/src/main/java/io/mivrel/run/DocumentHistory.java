@@ -21,6 +21,8 @@ public interface DocumentHistory {
         CHANGED,
         /** Delivered before under this name so long ago that numbers have begun anew. */
         NUMBER_RETURNS,
+        /** A line of a day that was delivered before, and of which delivered lines have not come again. */
+        AMENDED,
         /** Its day was delivered before from a file in another form, and nothing there has its date and amount. */
         UNSURE
     }
@@ -58,6 +60,16 @@ public interface DocumentHistory {
 
         @Override
         public void startOver() {}
+
+        @Override
+        public boolean foundChangedDays() {
+            return false;
+        }
+
+        @Override
+        public @Nullable Closing lastClosing(String account, LocalDate day) {
+            return null;
+        }
     };
 
     /** Judges the next document of the run. Of equal ones without a name, as many are known as were delivered. */
@@ -122,6 +134,28 @@ public interface DocumentHistory {
     void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
             throws IOException;
 
-    /** Forgets what this run has judged and noted so far. */
+    /** Forgets what this run has judged and noted so far, but not which days have changed. */
     void startOver() throws IOException;
+
+    /**
+     * All lines of the pass were judged: true when days of an account were found, not known before, that were delivered with
+     * lines that did not come again, while others came anew. The next pass judges those {@link Verdict#AMENDED}.
+     */
+    boolean foundChangedDays() throws IOException;
+
+    /**
+     * The closing balance of an account that was delivered last, when nothing of it was delivered for days behind the given
+     * one; else {@code null}.
+     */
+    @Nullable
+    Closing lastClosing(String account, LocalDate day) throws IOException;
+
+    /**
+     * A closing balance.
+     *
+     * @param minor minor units
+     * @param day the last day that had a line
+     * @param file the file that stated it
+     */
+    record Closing(long minor, LocalDate day, String file, String run) {}
 }

@@ -324,6 +324,12 @@ final class DocumentSorter {
                 reason = "was delivered before with other figures" + as;
                 suggestion = "post the difference under a number of its own, or withdraw the first one at the receiver";
             }
+            case AMENDED -> {
+                rule = Rule.LINE_AMENDED;
+                reason =
+                        "this day was delivered before, and lines of it that were delivered are not in this file as they were";
+                suggestion = "compare the day with what was delivered: was a line, a balance or a text changed?";
+            }
             case NUMBER_RETURNS -> {
                 rule = Rule.NUMBER_RETURNS;
                 reason = "was delivered before with other figures, and dated more than half a year apart" + as;

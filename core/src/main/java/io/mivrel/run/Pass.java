@@ -12,12 +12,16 @@ import io.mivrel.model.Drafter;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.LeftOut;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -139,6 +143,7 @@ final class Pass {
             writer.finish();
         }
         tellBefore();
+        tellNothingClear();
         for (IntakeTally tally : tallies) {
             sorter.held.addUnreadRows(tally.unreadable());
         }
@@ -188,6 +193,29 @@ final class Pass {
         }
     }
 
+    // Rows were read, and nothing came of them that could be delivered or is held.
+    private void tellNothingClear() {
+        boolean others = sorter.clear.documents() + sorter.held.documents() + sorter.before.documents() > 0
+                || lane.takenOnce.documents() > 0
+                || sorter.beyond.documents() > 0;
+        if (others || tallies.stream().anyMatch(t -> t.failed() || t.rows() == 0 || isQuiet(t))) {
+            return;
+        }
+        Map<LeftOut, Long> leftOut = new EnumMap<>(LeftOut.class);
+        tallies.forEach(t -> t.leftOut().forEach((cause, count) -> leftOut.merge(cause, count, Long::sum)));
+        String causes = leftOut.entrySet().stream()
+                .map(entry -> entry.getValue() + " " + entry.getKey().words())
+                .collect(Collectors.joining(", "));
+        note(Rule.NOTHING_CLEAR, plan.inputs().get(0).name(), "", "", "no row is a document: " + causes);
+    }
+
+    // A statement of days without a movement.
+    private static boolean isQuiet(IntakeTally tally) {
+        return !tally.spans().isEmpty()
+                && tally.leftOut().keySet().stream()
+                        .noneMatch(cause -> cause == LeftOut.OUTSIDE_DATES || cause == LeftOut.BY_LAYOUT);
+    }
+
     private void note(Rule rule, String file, String field, String value, String reason) {
         sorter.findings.add(new Finding(rule, Origin.of(file, 0), field, value, reason, ""));
     }
@@ -208,8 +236,10 @@ final class Pass {
     }
 
     /** True when this pass lacked knowledge and must be thrown away. */
-    boolean mustStartOver() {
-        return lane.mustStartOver()
+    boolean mustStartOver() throws IOException {
+        boolean whole = !tallies.stream().allMatch(IntakeTally::isHandedBack);
+        return whole && plan.history().foundChangedDays()
+                || lane.mustStartOver()
                 || !failedFiles().equals(heldFiles)
                 || firstPass && tallies.stream().anyMatch(IntakeTally::hasOddDates);
     }

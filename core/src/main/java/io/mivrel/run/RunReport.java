@@ -3,6 +3,7 @@ package io.mivrel.run;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.model.Kind;
+import io.mivrel.model.Rule;
 import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
 import java.util.Currency;
@@ -84,5 +85,10 @@ public record RunReport(
     /** True when a document or a file is held. */
     public boolean hasHeld() {
         return held.rows() > 0 || files.stream().anyMatch(IntakeTally::failed);
+    }
+
+    /** True when rows were read and nothing came of them, though none was delivered before. */
+    public boolean isEmpty() {
+        return findings.counts().containsKey(Rule.NOTHING_CLEAR);
     }
 }

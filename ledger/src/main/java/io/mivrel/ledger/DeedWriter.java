@@ -10,6 +10,7 @@ import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.LeftOut;
 import io.mivrel.run.RunReport;
 import io.mivrel.text.Hash64;
 import java.sql.Connection;
@@ -307,7 +308,9 @@ final class DeedWriter {
     private static @Nullable Long closing(RunReport report, SourceFile source) {
         for (IntakeTally tally : report.files()) {
             List<StatementSpan> spans = tally.spans();
-            if (tally.file().equals(source.name()) && !spans.isEmpty()) {
+            // With rows beyond the wanted dates, the balance is of another day than the last line.
+            boolean whole = !tally.leftOut().containsKey(LeftOut.OUTSIDE_DATES);
+            if (tally.file().equals(source.name()) && !spans.isEmpty() && whole) {
                 long closing = spans.get(spans.size() - 1).closing();
                 return closing == SourceRecord.ABSENT ? null : closing;
             }

@@ -6,7 +6,9 @@ import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** The documents that earlier runs delivered and that can matter to this one. For one thread. */
@@ -43,6 +45,11 @@ final class KnownDocuments implements AutoCloseable {
 
     private final List<Days> days = new ArrayList<>();
     private final boolean empty;
+    /** Days of an account that some line came anew for, though they were delivered before. */
+    private final Set<Long> newDays = new HashSet<>();
+    /** Days that changed since they were delivered. */
+    private final Set<Long> changedDays = new HashSet<>();
+
     private long lastDeliveries;
     private long matchedByAmount;
 
@@ -79,7 +86,7 @@ final class KnownDocuments implements AutoCloseable {
         if (documents.isFree(slot)) {
             documents.set(slot, IDENTITY, identity);
             documents.set(slot, CONTENT, content);
-            documents.set(slot, DAY, day);
+            documents.set(slot, DAY, dayOf(account, day));
         }
         documents.set(slot, PLACE, place);
         documents.set(slot, DELIVERIES, documents.get(slot, DELIVERIES) | deliveries);
@@ -132,7 +139,44 @@ final class KnownDocuments implements AutoCloseable {
         if (identity != content) {
             return byName(identity, day);
         }
-        return amounts.isEmpty() ? Verdict.NEW : byAmount(account, day, amount, form);
+        if (amounts.isEmpty()) {
+            return Verdict.NEW;
+        }
+        Verdict verdict = byAmount(account, day, amount, form);
+        if (verdict == Verdict.NEW && isCovered(account, day, form)) {
+            if (changedDays.contains(dayOf(account, day))) {
+                return Verdict.AMENDED;
+            }
+            newDays.add(dayOf(account, day));
+        }
+        return verdict;
+    }
+
+    // Of documents with names there is no account, and the day stands alone.
+    private static long dayOf(String account, long day) {
+        return (long) account.hashCode() << 32 | day & 0xFFFFFFFFL;
+    }
+
+    private boolean isCovered(String account, long day, Form form) {
+        for (Days span : days) {
+            if (span.account == account.hashCode() && span.form == form && day >= span.first && day <= span.last) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** True when days are found to have changed that were not known to: delivered lines are missing, and others came. */
+    boolean foundChangedDays() {
+        boolean found = false;
+        for (long slot = 0; !newDays.isEmpty() && slot < documents.slots(); slot++) {
+            long day = documents.get(slot, DAY);
+            if (!documents.isFree(slot) && (int) documents.get(slot, COUNTS) > 0 && newDays.contains(day)) {
+                found |= changedDays.add(day);
+            }
+        }
+        newDays.clear();
+        return found;
     }
 
     private Verdict byName(long identity, long day) {
@@ -141,7 +185,7 @@ final class KnownDocuments implements AutoCloseable {
         for (long slot = documents.start(identity); !documents.isFree(slot); slot = documents.next(slot)) {
             if (documents.get(slot, IDENTITY) == identity) {
                 known = true;
-                near |= Math.abs(documents.get(slot, DAY) - day) <= DAYS_OF_A_NUMBER;
+                near |= Math.abs((int) documents.get(slot, DAY) - day) <= DAYS_OF_A_NUMBER;
             }
         }
         return near ? Verdict.CHANGED : known ? Verdict.NUMBER_RETURNS : Verdict.NEW;
@@ -216,6 +260,7 @@ final class KnownDocuments implements AutoCloseable {
 
     void startOver() {
         matchedByAmount = 0;
+        newDays.clear();
         restore(documents, COUNTS);
         amounts.forEach(table -> restore(table, AMOUNT_COUNTS));
     }

@@ -438,6 +438,34 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     @Override
+    public boolean foundChangedDays() {
+        return known().foundChangedDays();
+    }
+
+    @Override
+    public @Nullable Closing lastClosing(String account, LocalDate day) throws IOException {
+        // Of the last days delivered; those of one day are ordered by their runs.
+        String sql = "SELECT closing, last_day, source_file, name FROM account_days JOIN run ON run.id = run_id"
+                + " WHERE run.company = ? AND account = ? ORDER BY last_day DESC, run_id DESC, place DESC";
+        try (PreparedStatement query = connection.prepareStatement(sql)) {
+            query.setString(1, scope().company());
+            query.setString(2, account);
+            try (ResultSet rows = query.executeQuery()) {
+                if (!rows.next()) {
+                    return null;
+                }
+                long closing = rows.getLong(1);
+                LocalDate last = LocalDate.parse(rows.getString(2));
+                return rows.wasNull() && closing == 0 || last.isAfter(day) || rows.getObject(1) == null
+                        ? null
+                        : new Closing(closing, last, rows.getString(3), rows.getString(4));
+            }
+        } catch (SQLException e) {
+            throw database.failure(e);
+        }
+    }
+
+    @Override
     public void startOver() throws IOException {
         known().startOver();
         if (deeds != null) {
