@@ -15,6 +15,7 @@ import io.mivrel.survey.LinkFinder;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
+import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
@@ -39,11 +40,12 @@ public final class FileSurvey {
     /**
      * The same.
      *
-     * @param name how the file is called
+     * @param shown how the file is called
      * @param sheet the sheet of a workbook, by name or place ({@code #2}); empty for the longest
      * @param progress hears how many rows were read
      */
-    public static FileSurvey of(Path file, String name, String sheet, Progress progress) throws IOException {
+    public static FileSurvey of(Path file, String shown, String sheet, Progress progress) throws IOException {
+        String name = Printable.of(shown);
         SurveyFile surveyed = new SurveyFile(file, sheet);
         try {
             return new FileSurvey(surveyed, new Surveyor(name, surveyed, progress).survey());

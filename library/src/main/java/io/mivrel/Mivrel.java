@@ -18,6 +18,7 @@ import io.mivrel.run.DeliveryTarget;
 import io.mivrel.run.Input;
 import io.mivrel.run.Progress;
 import io.mivrel.run.RunPlan;
+import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -131,7 +132,7 @@ public final class Mivrel {
 
     /** Takes in rows that the program opens itself, as often as the run asks; the evidence has no digest of them. */
     public Mivrel takeIn(String name, Input.Opener rows, Layout layout) {
-        sources.add(new Source(null, name, Objects.requireNonNull(layout), Objects.requireNonNull(rows)));
+        sources.add(new Source(null, Printable.of(name), Objects.requireNonNull(layout), Objects.requireNonNull(rows)));
         return this;
     }
 
@@ -142,7 +143,8 @@ public final class Mivrel {
     }
 
     private static Source source(Path path, String shown, Layout layout) {
-        return new Source(path, shown, layout, SourceFiles.opener(path, shown, layout));
+        String name = Printable.of(shown);
+        return new Source(path, name, layout, SourceFiles.opener(path, name, layout));
     }
 
     /** Codes bank lines; what no entry decides is held. */

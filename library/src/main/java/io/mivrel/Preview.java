@@ -6,7 +6,6 @@ import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.Finding;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
@@ -15,6 +14,7 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.shape.FanOut;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Survey;
+import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -128,7 +128,7 @@ final class Preview {
 
     // One cell, one line, also on a narrow screen.
     private static String cut(String text, int most) {
-        String clean = Finding.clean(text);
+        String clean = Printable.of(text);
         return clean.length() <= most ? clean : clean.substring(0, most - 1) + "~";
     }
 

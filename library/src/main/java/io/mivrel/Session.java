@@ -2,6 +2,7 @@ package io.mivrel;
 
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.PreparedFile;
+import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.bytes.Digests;
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterException;
@@ -85,6 +86,10 @@ final class Session implements Publication {
             }
         }
         requireRegister(place);
+        if (place.file() != null) {
+            FolderOutlet.makePrivate(
+                    Objects.requireNonNull(place.file().toAbsolutePath().getParent()));
+        }
         files = InputFiles.of(run.sources());
         RunPlan bare = run.plan(inputs).build();
         try (workers;
@@ -176,7 +181,8 @@ final class Session implements Publication {
     }
 
     private void stageEvidence(RunReport report, Path home) throws IOException {
-        EvidenceFolder staged = EvidenceFolder.stage(home.resolve("evidence"), run.slug() + "-" + run.today());
+        EvidenceFolder staged = EvidenceFolder.stage(
+                FolderOutlet.makePrivate(home.resolve("evidence")), run.slug() + "-" + run.today());
         evidence = staged;
         Task<Void> findings = workers.begin(() -> staged.writeFindings(report));
         held = staged.writeHeld(report, inputs);

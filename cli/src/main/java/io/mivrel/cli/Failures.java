@@ -2,6 +2,8 @@ package io.mivrel.cli;
 
 import io.mivrel.delivery.DeliveryMismatchException;
 import io.mivrel.files.settings.SettingsException;
+import io.mivrel.report.OutcomeJson;
+import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.AccessDeniedException;
@@ -14,6 +16,8 @@ final class Failures implements CommandLine.IExecutionExceptionHandler {
     static final int SETTINGS_WRONG = 2;
     static final int FAILED = 3;
 
+    private static final int MOST_SHOWN = 50;
+
     @Override
     public int handleExecutionException(Exception e, CommandLine command, CommandLine.ParseResult parsed) {
         PrintWriter err = command.getErr();
@@ -21,14 +25,41 @@ final class Failures implements CommandLine.IExecutionExceptionHandler {
             e.printStackTrace(err);
         }
         if (e instanceof SettingsException wrong) {
+            if (asksForJson(parsed)) {
+                command.getOut()
+                        .print(OutcomeJson.ofProblems(wrong.problems().stream()
+                                .map(p -> new OutcomeJson.Problem(
+                                        p.file(), p.line(), p.column(), p.message(), p.suggestion()))
+                                .toList()));
+                command.getOut().flush();
+                return SETTINGS_WRONG;
+            }
             int count = wrong.problems().size();
             err.println("mivrel: the settings are wrong in " + count + (count == 1 ? " place" : " places")
                     + "; nothing was read\n");
-            wrong.problems().forEach(problem -> err.println("  " + problem));
+            wrong.problems().stream().limit(MOST_SHOWN).forEach(problem -> err.println("  " + problem));
+            if (count > MOST_SHOWN) {
+                err.println("  and " + (count - MOST_SHOWN) + " more");
+            }
             return SETTINGS_WRONG;
         }
-        err.println("mivrel: " + words(e));
+        err.println("mivrel: " + Printable.of(words(e)));
         return FAILED;
+    }
+
+    private static boolean asksForJson(CommandLine.ParseResult parsed) {
+        CommandLine.ParseResult last = parsed;
+        while (last.hasSubcommand()) {
+            last = last.subcommand();
+        }
+        return last.hasMatchedOption("--json");
+    }
+
+    /** Of what nobody foresaw, in one line. */
+    static String fault(Throwable fault) {
+        return "this is a fault of Mivrel (" + fault.getClass().getSimpleName() + ": "
+                + Printable.of(String.valueOf(fault.getMessage()))
+                + "); nothing was delivered. Set MIVREL_TRACE=1 to see where";
     }
 
     private static String words(Exception e) {
@@ -47,7 +78,6 @@ final class Failures implements CommandLine.IExecutionExceptionHandler {
         if (e instanceof ArithmeticException) {
             return "the sums grow beyond what can be calculated exactly; nothing was delivered";
         }
-        return "this is a fault of Mivrel (" + e.getClass().getSimpleName() + ": " + e.getMessage()
-                + "); nothing was delivered. Set MIVREL_TRACE=1 to see where";
+        return fault(e);
     }
 }

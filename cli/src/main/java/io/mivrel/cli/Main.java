@@ -1,6 +1,7 @@
 package io.mivrel.cli;
 
 import io.mivrel.Mivrel;
+import io.mivrel.text.Printable;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
@@ -59,6 +60,9 @@ public final class Main {
             err.println("mivrel: there is not enough memory; nothing was delivered. Give it more, such as"
                     + " MIVREL_JAVA_OPTIONS=-Xmx1g");
             status = Failures.FAILED;
+        } catch (Throwable fault) {
+            err.println("mivrel: " + Failures.fault(fault));
+            status = Failures.FAILED;
         }
         out.flush();
         System.exit(status);
@@ -75,11 +79,27 @@ public final class Main {
         command.setErr(err);
         command.setUsageHelpWidth(100);
         command.setExecutionExceptionHandler(new Failures());
+        command.setParameterExceptionHandler(Main::wrongUse);
         command.setExecutionStrategy(Main::execute);
         int status = command.execute(args);
         out.flush();
         err.flush();
         return status;
+    }
+
+    // What is wrong, how it is called, and where to read more; not the whole help.
+    private static int wrongUse(CommandLine.ParameterException wrong, String[] args) {
+        CommandLine command = wrong.getCommandLine();
+        PrintWriter err = command.getErr();
+        err.println("mivrel: " + Printable.of(String.valueOf(wrong.getMessage())));
+        CommandLine.UnmatchedArgumentException.printSuggestions(wrong, err);
+        err.print("usage: " + command.getHelp().synopsis(0));
+        String name = command.getCommandName();
+        if (name.equals("mivrel")) {
+            err.println("commands: " + String.join(", ", COMMANDS.keySet()));
+        }
+        err.println("see: mivrel help" + (name.equals("mivrel") ? "" : " " + name));
+        return command.getCommandSpec().exitCodeOnInvalidInput();
     }
 
     // Without a subcommand the help is the answer, and a wrong use.

@@ -1,13 +1,13 @@
 package io.mivrel.coding;
 
 import io.mivrel.text.Spans;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds many phrases in a text in one pass: the automaton of Aho and Corasick (Communications of the ACM 18, 1975) with
@@ -38,18 +38,14 @@ final class PhraseAutomaton {
     /** What a character of ASCII makes of an owner that it may not follow: all bits for a letter or digit, none else. */
     private final int[] goesOn;
 
-    /** For each state, that is the place where its row begins: owners of the phrases it ends, and the next state by class. */
-    private final int[] steps;
+    private final Trie trie;
+    /** Per state, at the place where its row begins: owners of the phrases it ends, and by class the place of the next. */
+    private final int @Nullable [] steps;
 
-    private final int width;
-    /** The phrases that each state ends. */
-    private final Phrase[][] found;
-
-    private PhraseAutomaton(char[] classes, int[] steps, int width, Phrase[][] found) {
+    private PhraseAutomaton(char[] classes, Trie trie, int @Nullable [] steps) {
         this.classes = classes;
+        this.trie = trie;
         this.steps = steps;
-        this.width = width;
-        this.found = found;
         goesOn = new int[0x80];
         for (int c = 0; c < goesOn.length; c++) {
             goesOn[c] = Phrase.isWord(c) ? NONE : 0;
@@ -71,11 +67,14 @@ final class PhraseAutomaton {
      * {@code limit} when there is none.
      */
     int first(byte[] text, int from, int to, int limit, Limits limits, long amount) {
-        if (found.length == 1) {
+        if (trie.isEmpty()) {
             return limit;
         }
-        // Which owner is the smallest is worked out without a branch: where a phrase ends is hard to foresee.
         final int[] table = steps;
+        if (table == null) {
+            return byPhrase(text, from, to, limit, limits, amount);
+        }
+        // Which owner is the smallest is worked out without a branch: where a phrase ends is hard to foresee.
         final char[] classOf = classes;
         final int owner = amount < 0 ? OUT : IN;
         int best = limit;
@@ -95,20 +94,20 @@ final class PhraseAutomaton {
         return best == limit || limits.fit(best, amount) ? best : byPhrase(text, from, to, limit, limits, amount);
     }
 
-    // The same by looking at each phrase found: for texts beyond ASCII and where the smallest owner takes other
-    // amounts.
+    // The same by looking at each phrase found: for texts beyond ASCII, where the smallest owner takes other amounts,
+    // and
+    // for tables so large that not every state has a row of its own.
     private int byPhrase(byte[] text, int from, int to, int limit, Limits limits, long amount) {
         int best = limit;
-        int state = 0;
+        int state = trie.start;
         int i = from;
         while (i < to) {
             int c = Spans.codePoint(text, i);
             i += Spans.length(text[i]);
-            state = steps[state + classOf(c)];
-            Phrase[] ends = found[state / width];
-            if (ends.length > 0) {
+            state = trie.step(state, classOf(c));
+            for (int at = trie.ending(state); at >= 0; at = trie.ending(trie.fail[at])) {
                 boolean wordGoesOn = i < to && isWord(text, i);
-                for (Phrase phrase : ends) {
+                for (Phrase phrase : trie.ends(at)) {
                     if (phrase.owner() < best
                             && (phrase.openEnd() || !wordGoesOn)
                             && limits.fit(phrase.owner(), amount)) {
@@ -129,89 +128,168 @@ final class PhraseAutomaton {
         return c >= 0 ? Phrase.isWord(c) : Character.isLetterOrDigit(Spans.codePoint(text, at));
     }
 
-    private static final class Builder {
-        private final List<Map<Character, Integer>> children = new ArrayList<>();
-        private final List<List<Phrase>> targets = new ArrayList<>();
+    /**
+     * The phrases as a tree of classes of characters, each state with where the text stands when none of its children follows.
+     */
+    private static final class Trie {
+        private final boolean[] isWord;
+        private final char blank;
         /** Where a text stands before a word, and within one that no phrase has begun; the same when that may be anywhere. */
-        private final int start = newState();
+        final int start;
 
         private final int within;
+        private int size;
+        private int[] child = new int[64];
+        private int[] sibling = new int[64];
+        private char[] label = new char[64];
+        private int[] fail = new int[64];
+        private final Map<Integer, List<Phrase>> ends = new HashMap<>();
 
+        Trie(boolean anywhere, boolean[] isWord, char blank) {
+            this.isWord = isWord;
+            this.blank = blank;
+            start = newState(OTHER);
+            within = anywhere ? start : newState(OTHER);
+        }
+
+        boolean isEmpty() {
+            return ends.isEmpty();
+        }
+
+        private int newState(char of) {
+            if (size == child.length) {
+                child = Arrays.copyOf(child, size * 2);
+                sibling = Arrays.copyOf(sibling, size * 2);
+                label = Arrays.copyOf(label, size * 2);
+                fail = Arrays.copyOf(fail, size * 2);
+            }
+            child[size] = -1;
+            sibling[size] = -1;
+            label[size] = of;
+            return size++;
+        }
+
+        void add(Phrase phrase, char[] classes) {
+            int state = start;
+            for (char c : phrase.text().toCharArray()) {
+                int next = childOf(state, classes[c]);
+                if (next < 0) {
+                    next = newState(classes[c]);
+                    sibling[next] = child[state];
+                    child[state] = next;
+                }
+                state = next;
+            }
+            ends.computeIfAbsent(state, s -> new ArrayList<>(1)).add(phrase);
+        }
+
+        private int childOf(int state, int of) {
+            int found = child[state];
+            while (found >= 0 && label[found] != of) {
+                found = sibling[found];
+            }
+            return found;
+        }
+
+        // Breadth first, so that a state shorter than another one is finished before it.
+        void link() {
+            int[] order = new int[size];
+            int queued = 0;
+            order[queued++] = start;
+            for (int at = 0; at < queued; at++) {
+                int state = order[at];
+                for (int next = child[state]; next >= 0; next = sibling[next]) {
+                    // What the text would stand at if no phrase had begun here.
+                    fail[next] = state == start ? atRoot(label[next]) : step(fail[state], label[next]);
+                    order[queued++] = next;
+                }
+            }
+        }
+
+        private int atRoot(int of) {
+            return isWord[of] ? within : start;
+        }
+
+        int step(int from, int of) {
+            int state = from;
+            while (state != start && state != within) {
+                int next = childOf(state, of);
+                if (next >= 0) {
+                    return next;
+                }
+                if (of == blank && label[state] == blank) {
+                    // A run of blanks counts as one.
+                    return state;
+                }
+                state = fail[state];
+            }
+            int next = state == start ? childOf(start, of) : -1;
+            return next >= 0 ? next : atRoot(of);
+        }
+
+        /** The state itself or the longest end of it that ends a phrase; -1 when there is none. */
+        int ending(int from) {
+            int state = from;
+            while (state != start && state != within && !ends.containsKey(state)) {
+                state = fail[state];
+            }
+            return state == start || state == within ? -1 : state;
+        }
+
+        List<Phrase> ends(int state) {
+            return ends.getOrDefault(state, List.of());
+        }
+    }
+
+    private static final class Builder {
+        /** Beyond so many places, about 16 MB, states have no rows. */
+        private static final long MOST_PLACES = 4 << 20;
+
+        private final boolean anywhere;
         private final Limits limits;
 
         Builder(boolean anywhere, Limits limits) {
+            this.anywhere = anywhere;
             this.limits = limits;
-            within = anywhere ? start : newState();
-        }
-
-        private int newState() {
-            children.add(new HashMap<>());
-            targets.add(new ArrayList<>());
-            return children.size() - 1;
-        }
-
-        private void add(Phrase phrase) {
-            int state = start;
-            for (char c : phrase.text().toCharArray()) {
-                Integer child = children.get(state).get(c);
-                if (child == null) {
-                    child = newState();
-                    children.get(state).put(c, child);
-                }
-                state = child;
-            }
-            targets.get(state).add(phrase);
         }
 
         PhraseAutomaton build(List<Phrase> phrases) {
-            phrases.forEach(this::add);
-            String letters = children.stream()
-                    .flatMap(map -> map.keySet().stream())
+            String letters = phrases.stream()
+                    .flatMapToInt(phrase -> phrase.text().chars())
                     .distinct()
                     .sorted()
-                    .map(String::valueOf)
+                    .mapToObj(c -> String.valueOf((char) c))
                     .collect(Collectors.joining());
             char[] classes = classes(letters);
             int width = FIRST_LETTER + letters.length();
-            int[] steps = new int[Math.multiplyExact(children.size(), width)];
-            int[] fail = new int[children.size()];
-            boolean[] endsInBlank = new boolean[children.size()];
+            boolean[] isWord = new boolean[width];
             for (int c = OTHER; c < width; c++) {
-                boolean word = c < FIRST_LETTER
+                isWord[c] = c < FIRST_LETTER
                         ? c == OTHER_WORD
                         : Character.isLetterOrDigit(letters.charAt(c - FIRST_LETTER));
-                steps[start * width + c] = steps[within * width + c] = word ? within * width : start * width;
             }
-            ArrayDeque<Integer> queue = new ArrayDeque<>(List.of(start));
-            while (!queue.isEmpty()) {
-                int state = queue.remove();
-                if (state != start) {
-                    targets.get(state).addAll(targets.get(fail[state]));
-                    System.arraycopy(steps, fail[state] * width, steps, state * width, width);
-                    if (endsInBlank[state]) {
-                        // A run of blanks counts as one.
-                        steps[state * width + classes[' ']] = state * width;
-                    }
-                }
-                for (Map.Entry<Character, Integer> child : children.get(state).entrySet()) {
-                    int step = state * width + classes[child.getKey()];
-                    // What the text would stand at if no phrase had begun here.
-                    fail[child.getValue()] = steps[step] / width;
-                    endsInBlank[child.getValue()] = child.getKey() == ' ';
-                    steps[step] = child.getValue() * width;
-                    queue.add(child.getValue());
-                }
-            }
-            Phrase[][] found = new Phrase[children.size()][];
-            for (int state = 0; state < found.length; state++) {
-                found[state] = targets.get(state).toArray(Phrase[]::new);
-                owners(found[state], steps, state * width);
-            }
-            return new PhraseAutomaton(classes, steps, width, found);
+            Trie trie = new Trie(anywhere, isWord, classes[' ']);
+            phrases.forEach(phrase -> trie.add(phrase, classes));
+            trie.link();
+            boolean rows = (long) trie.size * width <= MOST_PLACES;
+            return new PhraseAutomaton(classes, trie, rows ? steps(trie, width) : null);
         }
 
-        private void owners(Phrase[] ends, int[] steps, int row) {
-            Arrays.fill(steps, row, row + OTHER, NONE);
+        private int[] steps(Trie trie, int width) {
+            int[] steps = new int[trie.size * width];
+            for (int state = 0; state < trie.size; state++) {
+                for (int c = OTHER; c < width; c++) {
+                    steps[state * width + c] = trie.step(state, c) * width;
+                }
+                Arrays.fill(steps, state * width, state * width + OTHER, NONE);
+                for (int at = trie.ending(state); at >= 0; at = trie.ending(trie.fail[at])) {
+                    owners(trie.ends(at), steps, state * width);
+                }
+            }
+            return steps;
+        }
+
+        private void owners(List<Phrase> ends, int[] steps, int row) {
             for (Phrase phrase : ends) {
                 int open = phrase.openEnd() ? OPEN : 0;
                 for (int direction : new int[] {IN, OUT}) {

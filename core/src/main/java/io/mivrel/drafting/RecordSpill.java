@@ -15,6 +15,8 @@ import java.io.EOFException;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,6 +30,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class RecordSpill implements Closeable {
     private static final int BLOCK = 64;
+    private static final String PREFIX = "mivrel-spill-";
 
     private final FieldTable table;
     private final List<Field> fields;
@@ -40,8 +43,37 @@ final class RecordSpill implements Closeable {
     RecordSpill(FieldTable table, int parts) throws IOException {
         this.table = table;
         this.fields = table.fields().stream().filter(f -> !f.derived()).toList();
-        this.folder = Files.createTempDirectory("mivrel-");
+        removeThoseOfTheDead();
+        this.folder = Files.createTempDirectory(PREFIX + ProcessHandle.current().pid() + "-");
         this.parts = new DataOutputStream[parts];
+    }
+
+    // A process that was killed could not remove its records, which are confidential. Its number stands in the name.
+    private static void removeThoseOfTheDead() {
+        Path temporary = Path.of(System.getProperty("java.io.tmpdir"));
+        try (DirectoryStream<Path> left = Files.newDirectoryStream(temporary, PREFIX + "*")) {
+            for (Path spill : left) {
+                String pid = spill.getFileName()
+                        .toString()
+                        .substring(PREFIX.length())
+                        .replaceAll("-.*", "");
+                if (pid.matches("[0-9]{1,18}")
+                        && ProcessHandle.of(Long.parseLong(pid)).isEmpty()) {
+                    remove(spill);
+                }
+            }
+        } catch (IOException | DirectoryIteratorException another) {
+            // They are of another user, or another process removes them now.
+        }
+    }
+
+    private static void remove(Path spill) throws IOException {
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(spill)) {
+            for (Path file : files) {
+                Files.deleteIfExists(file);
+            }
+        }
+        Files.deleteIfExists(spill);
     }
 
     int parts() {

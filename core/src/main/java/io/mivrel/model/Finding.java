@@ -1,5 +1,6 @@
 package io.mivrel.model;
 
+import io.mivrel.text.Printable;
 import java.util.Objects;
 
 /**
@@ -45,18 +46,8 @@ public record Finding(FindingRule rule, Origin origin, String field, String valu
                 + (suggestion.isEmpty() ? "" : " (" + suggestion + ")") + " [" + rule.id() + "]";
     }
 
-    /** Cuts a text to {@link #CLIP} characters and shows control characters as a middle dot. */
+    /** Cuts a text to {@link #CLIP} characters and makes it {@linkplain Printable#of fit for a screen}. */
     public static String clip(String text) {
-        return clean(text.length() > CLIP ? text.substring(0, CLIP) + "..." : text);
-    }
-
-    /** Shows control characters as a middle dot, so that a text of a file cannot steer a terminal. */
-    public static String clean(String text) {
-        for (int i = 0; i < text.length(); i++) {
-            if (Character.isISOControl(text.charAt(i))) {
-                return text.replaceAll("[\\p{Cntrl}\\x80-\\x9f]", "\u00b7");
-            }
-        }
-        return text;
+        return Printable.of(text.length() > CLIP ? text.substring(0, CLIP) + "..." : text);
     }
 }

@@ -148,13 +148,16 @@ final class Pass {
             sorter.held.addUnreadRows(tally.unreadable());
         }
         if (plan.coding() != null && sorter.clear.documents() + sorter.held.documents() > 0) {
-            for (CodingEntry entry : lane.unused()) {
+            List<CodingEntry> unused = lane.unused();
+            if (!unused.isEmpty()) {
                 note(
                         Rule.CODING_ENTRY_UNUSED,
                         plan.coding().name(),
                         "entry",
-                        entry.name(),
-                        "decided no line of this run");
+                        unused.get(0).name(),
+                        unused.size() == 1
+                                ? "decided no line of this run"
+                                : "and " + (unused.size() - 1) + " more decided no line of this run");
             }
         }
     }

@@ -11,9 +11,11 @@ import io.mivrel.files.lines.SeparatedWriter;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
+import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -51,7 +53,7 @@ public final class FolderOutlet implements Outlet {
 
     @Override
     public RowWriter open(int part) throws IOException {
-        Path made = Files.createDirectories(folder);
+        Path made = makePrivate(folder);
         String unique = Long.toHexString(ThreadLocalRandom.current().nextLong());
         Path file = made.resolve("." + names.apply(part) + "." + unique + ".part");
         GrowingFile followed = new GrowingFile(file);
@@ -132,5 +134,18 @@ public final class FolderOutlet implements Outlet {
         } catch (IOException leftBehind) {
             // A hidden temporary file stays; it carries no delivered name.
         }
+    }
+
+    /**
+     * Makes a folder that only its owner can look into, since books are nobody else's business; one that is there already
+     * keeps the mode that it was given. Answers the folder.
+     */
+    public static Path makePrivate(Path folder) throws IOException {
+        boolean hasModes =
+                FileSystems.getDefault().supportedFileAttributeViews().contains("posix");
+        return hasModes
+                ? Files.createDirectories(
+                        folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")))
+                : Files.createDirectories(folder);
     }
 }

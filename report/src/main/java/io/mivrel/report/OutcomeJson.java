@@ -15,6 +15,7 @@ import java.io.StringWriter;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.ObjectWriteContext;
@@ -36,6 +37,40 @@ public final class OutcomeJson {
 
     /** The whole document. {@code evidence} is the evidence folder, or {@code null} when there is none. */
     public static String of(RunReport report, @Nullable String evidence, int status) {
+        return text(json -> new OutcomeJson(report, json).write(evidence, status));
+    }
+
+    /**
+     * A mistake in the settings.
+     *
+     * @param line from 1; 0 for the file as a whole
+     * @param column from 1; 0 when it is not known
+     */
+    public record Problem(String file, int line, int column, String message, String suggestion) {}
+
+    /** What is said instead when the settings are wrong: nothing was read then. */
+    public static String ofProblems(List<Problem> problems) {
+        return text(json -> {
+            json.writeStartObject();
+            json.writeStringProperty("format", "mivrel-outcome");
+            json.writeNumberProperty("version", 1);
+            json.writeNumberProperty("status", 2);
+            json.writeArrayPropertyStart("settingsProblems");
+            for (Problem problem : problems) {
+                json.writeStartObject();
+                json.writeStringProperty("file", problem.file);
+                json.writeNumberProperty("line", problem.line);
+                json.writeNumberProperty("column", problem.column);
+                json.writeStringProperty("message", problem.message);
+                json.writeStringProperty("suggestion", problem.suggestion);
+                json.writeEndObject();
+            }
+            json.writeEndArray();
+            json.writeEndObject();
+        });
+    }
+
+    private static String text(Consumer<JsonGenerator> content) {
         StringWriter text = new StringWriter();
         ObjectWriteContext pretty = new ObjectWriteContext.Base() {
             @Override
@@ -49,7 +84,7 @@ public final class OutcomeJson {
             }
         };
         try (JsonGenerator json = new JsonFactory().createGenerator(pretty, text)) {
-            new OutcomeJson(report, json).write(evidence, status);
+            content.accept(json);
         }
         return text.append('\n').toString();
     }

@@ -15,6 +15,7 @@ import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.DatePattern;
+import io.mivrel.text.Printable;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
@@ -51,8 +52,8 @@ public final class SurveyText {
                 .append(", compared with the layout '")
                 .append(Finding.clip(layout.name()))
                 .append("'\n\n");
-        comparison.breaking().forEach(words -> text.line("breaks", Finding.clean(words)));
-        comparison.harmless().forEach(words -> text.line("harmless", Finding.clean(words)));
+        comparison.breaking().forEach(words -> text.line("breaks", Printable.of(words)));
+        comparison.harmless().forEach(words -> text.line("harmless", Printable.of(words)));
         if (comparison.isLike()) {
             text.line("reads", "the layout reads this file: every column it uses is there and written as before");
         } else {
@@ -275,7 +276,7 @@ public final class SurveyText {
 
     private void questions(Survey survey) {
         for (Question question : survey.questions()) {
-            line("question", question.about() + ": " + Finding.clean(question.words()));
+            line("question", question.about() + ": " + Printable.of(question.words()));
         }
         if (survey.questions().isEmpty()) {
             line("questions", "none");

@@ -16,6 +16,9 @@ public final class Readable {
         if (Files.isDirectory(file)) {
             throw new IOException(file + ": is a folder, a file was expected");
         }
+        if (!Files.isRegularFile(file)) {
+            throw new IOException(file + ": is a pipe or a device, a file was expected");
+        }
         if (!Files.isReadable(file)) {
             throw new IOException(file + ": may not be read (permission)");
         }

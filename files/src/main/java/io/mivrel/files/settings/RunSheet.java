@@ -7,6 +7,7 @@ import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.run.DeliveryTarget;
 import java.io.IOException;
+import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
@@ -17,7 +18,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.PatternSyntaxException;
 
 /**
  * A run sheet with everything it names, read and checked. Paths in it are relative to its own folder. Immutable.
@@ -164,16 +164,17 @@ public record RunSheet(
         private List<Path> matching(SettingsNode entry, String files) {
             int slash = Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\'));
             String last = files.substring(slash + 1);
-            if (!last.matches(".*[*?\\[{].*")) {
+            if (last.indexOf('*') < 0 && last.indexOf('?') < 0) {
                 Path path = resolve(entry, "files", files);
                 return path == null ? List.of() : List.of(path);
             }
             Path in = resolve(entry, "files", slash < 0 ? "." : files.substring(0, slash + 1));
             List<Path> found = new ArrayList<>();
             if (in != null && Files.isDirectory(in)) {
-                try (DirectoryStream<Path> stream = Files.newDirectoryStream(in, last)) {
+                try (DirectoryStream<Path> stream = Files.newDirectoryStream(
+                        in, file -> matches(file.getFileName().toString(), last))) {
                     stream.forEach(found::add);
-                } catch (IOException | PatternSyntaxException e) {
+                } catch (IOException | DirectoryIteratorException e) {
                     entry.at("files", "'" + files + "' cannot be looked up: " + e.getMessage(), "");
                 }
             }
@@ -183,6 +184,34 @@ public record RunSheet(
             found.removeIf(p -> p.getFileName().toString().startsWith("."));
             found.sort(null);
             return found;
+        }
+
+        // A star stands for any characters, a question mark for one. Only the last star is ever taken back, so that the
+        // time
+        // grows with the two lengths and not faster.
+        private static boolean matches(String name, String pattern) {
+            int n = 0;
+            int p = 0;
+            int star = -1;
+            int from = 0;
+            while (n < name.length()) {
+                if (p < pattern.length() && pattern.charAt(p) == '*') {
+                    star = p++;
+                    from = n;
+                } else if (p < pattern.length() && (pattern.charAt(p) == '?' || pattern.charAt(p) == name.charAt(n))) {
+                    p++;
+                    n++;
+                } else if (star >= 0) {
+                    p = star + 1;
+                    n = ++from;
+                } else {
+                    return false;
+                }
+            }
+            while (p < pattern.length() && pattern.charAt(p) == '*') {
+                p++;
+            }
+            return p == pattern.length();
         }
 
         private CodingTable coding(SettingsNode form, Books books) {

@@ -1,5 +1,6 @@
 package io.mivrel.files.settings;
 
+import io.mivrel.files.bytes.Readable;
 import java.io.IOException;
 import java.nio.charset.MalformedInputException;
 import java.nio.file.Files;
@@ -34,6 +35,9 @@ import org.snakeyaml.engine.v2.scanner.StreamReader;
  * taken as the text that stands there, so {@code 1200} and {@code "1200"} are the same.
  */
 final class SettingsNode {
+    private static final long MOST_BYTES = 1 << 20;
+    private static final int MOST_KEYS = 10_000;
+
     final String file;
     private final Problems problems;
     private final String title;
@@ -62,6 +66,11 @@ final class SettingsNode {
                             "");
                 }
                 keys.put(key, tuple.getKeyNode());
+                if (keys.size() > MOST_KEYS) {
+                    problems.add(file, line, column, title + " has more than " + MOST_KEYS + " keys", "");
+                    keys.clear();
+                    break;
+                }
             }
         } else {
             problems.add(file, line, column, title + " must be a block of 'key: value' lines", "");
@@ -71,6 +80,13 @@ final class SettingsNode {
     /** Opens a file; answers {@code null}, with the problem reported, when it cannot be read as YAML. */
     static SettingsNode open(Path path, String shown, Problems problems) {
         try {
+            if (Files.exists(path) && !Files.isDirectory(path)) {
+                Readable.check(path);
+                if (Files.size(path) > MOST_BYTES) {
+                    problems.add(shown, 0, 0, "is larger than a settings file may be (" + MOST_BYTES + " bytes)", "");
+                    return null;
+                }
+            }
             String text = Files.readString(path);
             LoadSettings how = LoadSettings.builder()
                     .setLabel(shown)
@@ -97,6 +113,8 @@ final class SettingsNode {
                     mark.map(m -> m.getColumn() + 1).orElse(0),
                     "is not YAML: " + e.getProblem(),
                     "look for a missing quote, colon or space before this place");
+        } catch (StackOverflowError tooDeep) {
+            problems.add(shown, 0, 0, "is nested too deeply to be a settings file", "");
         } catch (YamlEngineException e) {
             problems.add(
                     shown,

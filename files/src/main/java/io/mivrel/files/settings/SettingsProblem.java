@@ -1,5 +1,7 @@
 package io.mivrel.files.settings;
 
+import io.mivrel.text.Printable;
+
 /**
  * One mistake in a settings file.
  *
@@ -14,6 +16,7 @@ public record SettingsProblem(String file, int line, int column, String message,
     @Override
     public String toString() {
         String place = line == 0 ? file : column == 0 ? file + ":" + line : file + ":" + line + ":" + column;
-        return place + ": " + message + (suggestion.isEmpty() ? "" : "\n    -> " + suggestion);
+        return Printable.of(place + ": " + message)
+                + (suggestion.isEmpty() ? "" : "\n    -> " + Printable.of(suggestion));
     }
 }
