@@ -275,8 +275,7 @@ public final class Intake {
                     "the row " + row.fault().reason(),
                     row.fault().rule().remedy());
             statements.entry(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
-            block.records().begin(row.number());
-            emit(block);
+            emitUnread(row, block);
             return;
         }
         if (row.size() < bound().width || row.size() == 1) {
@@ -300,8 +299,7 @@ public final class Intake {
             if (!problems.isBlocked()) {
                 return;
             }
-            block.records().begin(row.number());
-            emit(block);
+            emitUnread(row, block);
             return;
         }
         if (row.hasRemarks() && row.hasTextBetween()) {
@@ -378,6 +376,15 @@ public final class Intake {
             }
         }
         return false;
+    }
+
+    // What it moved the balance by is not known, so the row behind it cannot be judged and is not to be blamed.
+    private void emitUnread(Row row, IntakeBlock block) {
+        if (chain != null) {
+            chain.step(SourceRecord.ABSENT, SourceRecord.ABSENT);
+        }
+        block.records().begin(row.number());
+        emit(block);
     }
 
     private void emit(IntakeBlock block) {
