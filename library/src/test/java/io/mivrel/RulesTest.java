@@ -153,6 +153,7 @@ public class RulesTest {
         elsewhere.replace("bank.yaml", "run:", "dates: 2027-04-01 to 2027-04-30\nrun:");
         cases.add(new Case(NOTHING_CLEAR, "bank", 0, elsewhere, "1 outside the wanted dates"));
         cases.add(new Case(LINE_AMENDED, "bank", 2, amended(), "not in this file as they were"));
+        cases.add(bank(DATA_END_MISSING, 0, "Mon 01/03/2027,shop,1.00,,\n", "cut off"));
         cases.add(bank(UNCODED, 2, "Mon 01/03/2027,unheard of,,1.00,\n", "direction out"));
         Workshop suspense = new Workshop().bank("Mon 01/03/2027,unheard of,,1.00,\n");
         suspense.replace("bank.yaml", "uncoded: hold", "uncoded: 2900");

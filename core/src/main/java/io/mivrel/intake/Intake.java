@@ -566,6 +566,16 @@ public final class Intake {
                     "ends before row " + layout.format().titlesRow() + ", where the layout expects the titles",
                     "compare the layout's 'titles' with the file");
         }
+        boolean ended = tally.leftOut.containsKey(LeftOut.BELOW_DATA);
+        if (!ended && readers != null && !layout.format().until().isEmpty() && !tally.handedBack) {
+            note(
+                    block,
+                    Rule.DATA_END_MISSING,
+                    0,
+                    layout.format().until(),
+                    "the file ends without the row that begins so",
+                    "is it cut off? Download it again");
+        }
         if (datesBelow > 0) {
             note(
                     block,

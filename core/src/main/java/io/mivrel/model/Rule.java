@@ -212,6 +212,10 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The closing balance that the file states is not the one its lines lead to.",
             "The file was probably cut off: download it again."),
+    DATA_END_MISSING(
+            CAUTION,
+            "The row that ends the data by the layout is not there, so the file may have been cut off between two rows.",
+            "Download the file again; if such files have no such row, take 'until' out of the layout."),
     ROWS_BELOW_DATA(
             CAUTION,
             "Below the row that ends the data stand rows with dates.",

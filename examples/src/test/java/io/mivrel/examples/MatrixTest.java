@@ -393,6 +393,7 @@ public class MatrixTest {
             cells.set(6, digit(cells.get(6), random));
             return new Planted(replaced(input, input.lines.size() - 1, input.joined(cells)).lines, List.of());
         });
+        add(all, b, "file cut between two rows", "data-end-missing", cutAtHalf());
         add(all, b, "column renamed", "column-missing", file(lines -> {
             lines.set(3, lines.get(3).replace("Paid in", "Received"));
             return lines;
