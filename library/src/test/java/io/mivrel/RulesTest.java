@@ -153,6 +153,8 @@ public class RulesTest {
         elsewhere.replace("bank.yaml", "run:", "dates: 2027-04-01 to 2027-04-30\nrun:");
         cases.add(new Case(NOTHING_CLEAR, "bank", 0, elsewhere, "1 outside the wanted dates"));
         cases.add(new Case(LINE_AMENDED, "bank", 2, amended(), "not in this file as they were"));
+        cases.add(journal(CODE_INVISIBLE, 2, GOOD_VOUCHER.replaceFirst("1,01", "1\u200b,01"), "U+200B"));
+        cases.add(journal(CODE_FORMULA, 2, GOOD_VOUCHER.replace("1,01", "=1,01"), "begins with '='"));
         cases.add(bank(DATA_END_MISSING, 0, "Mon 01/03/2027,shop,1.00,,\n", "cut off"));
         cases.add(bank(UNCODED, 2, "Mon 01/03/2027,unheard of,,1.00,\n", "direction out"));
         Workshop suspense = new Workshop().bank("Mon 01/03/2027,unheard of,,1.00,\n");

@@ -13,6 +13,7 @@ import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Spans;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.HashMap;
@@ -307,10 +308,12 @@ abstract class CellReader {
 
     private static final class Text extends CellReader {
         private final int cell;
+        private final boolean isCode;
 
         Text(Field field, String place, int cell) {
             super(field, place);
             this.cell = cell;
+            this.isCode = field.type() == FieldType.CODE;
         }
 
         @Override
@@ -320,9 +323,50 @@ abstract class CellReader {
             int end = Spans.trimEnd(bytes, start, row.end(cell));
             if (start < end) {
                 into.put(field, bytes, start, end);
+                if (isCode) {
+                    lookAtCode(bytes, start, end, problems);
+                }
             } else if (field.required()) {
                 missing(problems);
             }
+        }
+
+        // Two codes that look the same and are not one would be two documents, or two parties.
+        private void lookAtCode(byte[] bytes, int start, int end, RowProblems problems) {
+            boolean plain = bytes[start] >= '0' && bytes[start] != '=' && bytes[start] != '@';
+            for (int i = start; plain && i < end; i++) {
+                plain = bytes[i] >= ' ';
+            }
+            if (plain) {
+                return;
+            }
+            String code = new String(bytes, start, end - start, StandardCharsets.UTF_8);
+            int at = 0;
+            while (at < code.length() && !isInvisible(code.charAt(at))) {
+                at++;
+            }
+            if (at < code.length()) {
+                problems.add(
+                        Rule.CODE_INVISIBLE,
+                        place,
+                        code,
+                        String.format("character %d is U+%04X, which cannot be seen", at + 1, (int) code.charAt(at)),
+                        "take it out; a code without it looks the same and is another one");
+            } else if ("=+-@".indexOf(code.charAt(0)) >= 0) {
+                problems.add(
+                        Rule.CODE_FORMULA,
+                        place,
+                        code,
+                        "begins with '" + code.charAt(0) + "', which a spreadsheet may run",
+                        "do not open the delivered file in a spreadsheet, or change the code");
+            }
+        }
+
+        private static boolean isInvisible(char c) {
+            int type = Character.getType(c);
+            return type == Character.FORMAT
+                    || type == Character.CONTROL
+                    || type == Character.SPACE_SEPARATOR && c != ' ';
         }
     }
 

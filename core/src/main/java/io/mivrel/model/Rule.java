@@ -161,6 +161,14 @@ public enum Rule implements FindingRule {
             "The row has more cells than there are titles.",
             "A text with the separator in it is probably not quoted."),
     VALUE_MISSING(BLOCKER, "A field that is required is blank.", "Fill it in, or give it a constant in the layout."),
+    CODE_INVISIBLE(
+            BLOCKER,
+            "A number or code holds a character that cannot be seen, so that two that look the same are not one.",
+            "Take the character out at the source."),
+    CODE_FORMULA(
+            CAUTION,
+            "A number or code begins with a character that makes a spreadsheet run it as a formula.",
+            "Do not open the delivered file in a spreadsheet, or change the code at the source."),
     VALUE_UNKNOWN(
             BLOCKER,
             "A word that the layout should translate is not in its list of values.",
