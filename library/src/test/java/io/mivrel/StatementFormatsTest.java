@@ -304,6 +304,12 @@ public class StatementFormatsTest {
         assertThat(read.records()).containsExactly("2027-03-02 | -125000 | TIN WORKS | ingots | 100871");
         assertThat(read.tally().leftOut().toString()).isEqualTo("{OPENING=1}");
         assertThat(read.tally().spans().get(0).opening()).isEqualTo(10_000);
+        for (String written : new String[] {"5322,70", "5.322,70", "5,322.70", "5322.70"}) {
+            workshop.put("bank.qif", qif.replace("T100.00", "T" + written));
+            assertThat(Reading.of(workshop, "bank", DATE).tally().spans().get(0).opening())
+                    .as(written)
+                    .isEqualTo(5_322_70);
+        }
     }
 
     @Test

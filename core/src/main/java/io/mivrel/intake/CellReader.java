@@ -75,7 +75,7 @@ abstract class CellReader {
     }
 
     private static final class Date extends CellReader {
-        private static final int NEAR_DAYS = 45;
+        private static final int NEAR_DAYS = 7;
 
         private final int cell;
         private final DatePattern pattern;

@@ -123,7 +123,7 @@ public final class QifRows extends StatementRows {
         if (opens) {
             // By custom the first entry of an account that is so called is its opening balance and no movement.
             entry.aside = LeftOut.OPENING;
-            opening = entry.amount().replace(",", "");
+            opening = plain(entry.amount());
         } else if (entry.date().isEmpty() || entry.amount().isEmpty()) {
             entry.faulty(RowFault.ENTRY_UNREADABLE);
         }
@@ -132,6 +132,14 @@ public final class QifRows extends StatementRows {
         }
         give(entry);
         entry = null;
+    }
+
+    // The format does not say which mark divides the decimals: it is the last one, unless three digits stand behind a
+    // comma.
+    private static String plain(String amount) {
+        int comma = amount.lastIndexOf(',');
+        boolean decimal = comma > amount.lastIndexOf('.') && amount.length() - comma != 4;
+        return decimal ? amount.replace(".", "").replace(',', '.') : amount.replace(",", "");
     }
 
     private void endList() throws IOException {
