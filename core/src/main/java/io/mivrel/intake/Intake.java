@@ -589,6 +589,9 @@ public final class Intake {
         if (chain != null) {
             finishBalance(block, chain);
         }
+        Field total = kind.statedTotal();
+        boolean stated = total != null && layout.fields().containsKey(total);
+        tally.unproved = tally.records > 0 && !kind.isJournal() && !stated && tally.spans.isEmpty();
     }
 
     private void finishBalance(IntakeBlock block, BalanceChain chain) {

@@ -32,6 +32,7 @@ public final class IntakeTally {
 
     boolean failed;
     boolean handedBack;
+    boolean unproved;
 
     /** Rows whose date does not belong where they stand. */
     private List<DateOrder.Odd> oddDates = List.of();
@@ -43,6 +44,11 @@ public final class IntakeTally {
 
     void leaveOut(LeftOut cause) {
         leftOut.merge(cause, 1L, Long::sum);
+    }
+
+    /** True when neither balances nor stated totals nor double entry show that the amounts are what was meant. */
+    public boolean isUnproved() {
+        return unproved;
     }
 
     /** True for held rows that come back corrected: they are no whole statement. */

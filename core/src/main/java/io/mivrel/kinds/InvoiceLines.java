@@ -62,6 +62,7 @@ public final class InvoiceLines {
             .orGross(GROSS)
             .computedFrom(QUANTITY, PRICE)
             .narrative(NARRATIVE)
+            .statedTotal(TOTAL)
             .codes(ACCOUNT, TAX_CODE, PARTY)
             .amountsToJournal()
             .sign((block, index) -> InvoiceKind.sign(block.text(DOCUMENT_KIND, index)))

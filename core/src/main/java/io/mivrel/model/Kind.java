@@ -135,6 +135,11 @@ public final class Kind {
         return made.balance;
     }
 
+    /** What a document itself says that its lines come to. */
+    public @Nullable Field statedTotal() {
+        return made.statedTotal;
+    }
+
     /** What the bank calls the line. */
     public @Nullable Field bankIdentifier() {
         return made.bankIdentifier;
@@ -234,6 +239,7 @@ public final class Kind {
         private @Nullable Field narrative;
         private @Nullable Field payee;
         private @Nullable Field balance;
+        private @Nullable Field statedTotal;
         private @Nullable Field bankIdentifier;
         private @Nullable Field account;
         private @Nullable Field taxCode;
@@ -309,6 +315,11 @@ public final class Kind {
 
         public Builder balance(Field field) {
             balance = own(field);
+            return this;
+        }
+
+        public Builder statedTotal(Field field) {
+            statedTotal = own(field);
             return this;
         }
 

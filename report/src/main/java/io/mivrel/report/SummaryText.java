@@ -120,6 +120,12 @@ public final class SummaryText {
 
     // Some formats state a closing balance and no opening one.
     private void closingOnly(IntakeTally file) {
+        if (file.isUnproved()) {
+            line(
+                    "no proof",
+                    (report.files().size() > 1 ? file.file() + ": " : "")
+                            + "nothing in the file proves these amounts; compare the sums with their source");
+        }
         for (StatementSpan span : file.spans()) {
             if (span.closing() != SourceRecord.ABSENT && span.opening() == SourceRecord.ABSENT) {
                 line(

@@ -90,11 +90,12 @@ public class SummaryTextTest {
                   clear       2 rows   2 bank lines   in 1,234.50   out  2.00
                   held        2 rows   2 bank lines   in     0.00   out 20.00
                   accounted   5 rows = 2 clear + 2 held + 1 left out
+                  no proof    nothing in the file proves these amounts; compare the sums with their source
 
                   2 blockers hold 2 bank lines
                     inbox/bank.csv row 4, amount: "x": is no amount with decimal mark '.' and thousands mark ','  [amount-unreadable]
                     inbox/bank.csv row 5, date: "2027-02-31": February 2027 has 28 days  [date-unreadable]
-                      -> 2027-02-28 or 2027-03-01?
+                      -> a row before it is of 2027-03-31
 
                   evidence: here
                 """);
