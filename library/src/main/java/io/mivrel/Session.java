@@ -58,17 +58,17 @@ final class Session implements Publication {
         RegisterPlace place = run.register();
         try (workers) {
             if (place == null || !Register.exists(place)) {
-                return withoutRegister(run.plan(inputs).checkOnly());
+                return execute(run.plan(inputs).checkOnly());
             }
             try (Register register = Register.openToRead(place)) {
                 register.beginCheck(run.scope(run.plan(inputs).build()));
-                return withoutRegister(run.plan(inputs).checkOnly().history(register));
+                return execute(run.plan(inputs).checkOnly().history(register));
             }
         }
     }
 
     // Nothing is noted. A check publishes nothing either, so what it says is compared with the files at its end.
-    private Outcome withoutRegister(RunPlan.Builder plan) throws IOException {
+    private Outcome execute(RunPlan.Builder plan) throws IOException {
         InputFiles began = InputFiles.of(run.sources());
         RunReport report = Run.execute(
                 plan.publication(Publication.after(began::requireUnchanged)).build(), run.progress());
@@ -82,7 +82,7 @@ final class Session implements Publication {
         RegisterPlace place = run.register();
         if (place == null) {
             try (workers) {
-                return withoutRegister(run.plan(inputs));
+                return execute(run.plan(inputs));
             }
         }
         requireRegister(place);

@@ -33,8 +33,8 @@ import picocli.CommandLine.IVersionProvider;
             "  mivrel run bank.yaml        deliver what is clear, hold the rest",
             "  mivrel help run             more about one command",
             "",
-            "Exit status: 0 all clear, 1 ran and something is held, 2 the command or its settings are wrong,",
-            "3 a file or service failed. Colour only on a terminal, and never with NO_COLOR set."
+            "Exit status: 0 all clear, 1 something is held or no row is a document, 2 the command or its settings",
+            "are wrong, 3 a file or service failed. Colour only on a terminal, and never with NO_COLOR set."
         })
 public final class Main {
     private static final Map<String, Class<?>> COMMANDS = new LinkedHashMap<>();

@@ -29,10 +29,6 @@ record AmountRule(Kind kind) {
         return kind.plusSide() != null;
     }
 
-    boolean isReckoned() {
-        return kind.quantity() != null;
-    }
-
     /** What is missing or too much when these fields are given, in words. */
     List<String> gaps(Set<Field> given) {
         List<String> gaps = new ArrayList<>();
