@@ -1,7 +1,6 @@
 package io.mivrel.checking;
 
 import io.mivrel.books.Books;
-import io.mivrel.books.Nearest;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Field;
@@ -10,6 +9,7 @@ import io.mivrel.model.Line;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.text.Nearest;
 import io.mivrel.text.SpanMap;
 import java.nio.charset.StandardCharsets;
 import java.util.Collection;

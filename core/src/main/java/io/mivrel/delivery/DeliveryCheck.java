@@ -7,14 +7,17 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
+import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Currency;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -22,6 +25,8 @@ import org.jspecify.annotations.Nullable;
 public final class DeliveryCheck implements Check {
     private final Delivery delivery;
     private final List<SheetCheck> sheets;
+    /** Rules and fields of which composed words were told. */
+    private final Set<String> told = new HashSet<>();
 
     public DeliveryCheck(Delivery delivery, Currency currency) {
         this.delivery = delivery;
@@ -147,7 +152,9 @@ public final class DeliveryCheck implements Check {
         return found.toString();
     }
 
-    private static void add(
+    // A row of the source is not to blame for words that it does not hold. They are told once, unless they hold
+    // documents.
+    private void add(
             Rule rule,
             DeliveryColumn column,
             String text,
@@ -155,7 +162,18 @@ public final class DeliveryCheck implements Check {
             String reason,
             String suggestion,
             Consumer<Finding> findings) {
-        findings.accept(new Finding(rule, line.source().origin(), field(column).name(), text, reason, suggestion));
+        Field field = field(column);
+        if (field.type() != FieldType.TEXT || !line.isComposed(field)) {
+            findings.accept(new Finding(rule, line.source().origin(), field.name(), text, reason, suggestion));
+        } else if (told.add(rule.id() + " " + field.name())) {
+            findings.accept(new Finding(
+                    rule,
+                    Origin.of("delivery '" + delivery.name() + "'", 0),
+                    field.name(),
+                    text,
+                    reason + "; these words are composed, no row of the source holds them",
+                    suggestion));
+        }
     }
 
     // A column with a text of its own is never looked at.

@@ -275,7 +275,11 @@ public final class Intake {
                     "the row " + row.fault().reason(),
                     row.fault().rule().remedy());
             statements.entry(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
-            emitUnread(row, block);
+            if (row.fault().rule() == Rule.LINK_MISSING) {
+                readWithoutLink(row, block);
+            } else {
+                emitUnread(row, block);
+            }
             return;
         }
         if (row.size() < bound().width || row.size() == 1) {
@@ -302,18 +306,32 @@ public final class Intake {
             emitUnread(row, block);
             return;
         }
-        if (row.hasRemarks() && row.hasTextBetween()) {
+        if (row.hasRemarks() && row.placeBetween() > 0) {
             problems.add(
                     Rule.TEXT_BETWEEN_COLUMNS,
                     "",
-                    row.trimmed(row.size() > bound().width ? bound().width : row.size() - 1),
-                    "something stands between the columns of the layout and would be lost",
+                    row.textBetween(),
+                    layout.format().gapAt(row.placeBetween()) + ", and what stands there would be lost",
                     "compare the places of the columns with this row");
         }
         if (row.hasRemarks() && row.hasQuoteInside()) {
             problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
         }
         read(row, block);
+    }
+
+    // Its own cells say which document it belongs to, which is held as one; what the link would add is not missed
+    // again.
+    private void readWithoutLink(Row row, IntakeBlock block) {
+        RecordBlock record = block.records();
+        record.begin(row.number());
+        List<Finding> known = problems.known();
+        for (CellReader reader : Objects.requireNonNull(readers)) {
+            reader.read(row, record, problems);
+        }
+        amounts.resolve(record);
+        problems.only(known);
+        emit(block);
     }
 
     private void read(Row row, IntakeBlock block) {

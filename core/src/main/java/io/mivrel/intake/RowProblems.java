@@ -58,6 +58,16 @@ final class RowProblems {
         }
     }
 
+    /** What was found so far. */
+    List<Finding> known() {
+        return List.copyOf(found);
+    }
+
+    /** Forgets what was found beside these. */
+    void only(List<Finding> known) {
+        found.retainAll(known);
+    }
+
     boolean isBlocked() {
         return blocked;
     }

@@ -1,11 +1,11 @@
 package io.mivrel.intake;
 
-import io.mivrel.books.Nearest;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import io.mivrel.rows.Row;
+import io.mivrel.text.Nearest;
 import io.mivrel.text.Spans;
 import java.util.ArrayList;
 import java.util.HashSet;

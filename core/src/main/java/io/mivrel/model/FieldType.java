@@ -24,6 +24,11 @@ public enum FieldType {
         return word;
     }
 
+    /** The word with its article, for messages. */
+    public String one() {
+        return (this == AMOUNT ? "an " : "a ") + word;
+    }
+
     /** True for the types that a {@link SourceRecord} keeps as {@code long}. */
     boolean isNumeric() {
         return this == DATE || this == AMOUNT;

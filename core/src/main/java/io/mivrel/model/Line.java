@@ -127,6 +127,21 @@ public final class Line {
         return own == null ? null : own[field.ordinal()];
     }
 
+    /** True for words that no cell of the source holds: a coding table or a drafter put them there. */
+    public boolean isComposed(Field field) {
+        Object value = at(field).own(field);
+        if (!(value instanceof String words)) {
+            return false;
+        }
+        for (Field cell : source.table().fields()) {
+            boolean isText = cell.type() == FieldType.TEXT || cell.type() == FieldType.CODE;
+            if (isText && !cell.derived() && words.equals(source.text(cell))) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     private boolean readsSource(Field field) {
         return source.table() == kind.table() && !field.derived();
     }

@@ -80,6 +80,29 @@ public record FileFormat(
         return new FileFormat(kind, separator, encoding, part, slices, titlesRow, titleRows, dataRow, until, true);
     }
 
+    /** Says of a place in a fixed-width line, from 1, which stretch of no column it belongs to. */
+    public String gapAt(int place) {
+        Slice before = null;
+        Slice after = null;
+        for (Slice slice : slices) {
+            if (slice.to() < place && (before == null || slice.to() > before.to())) {
+                before = slice;
+            }
+            if (slice.from() > place && (after == null || slice.from() < after.from())) {
+                after = slice;
+            }
+        }
+        int from = before == null ? 1 : before.to() + 1;
+        String words =
+                after == null ? "from place " + from + " on" : "from place " + from + " to " + (after.from() - 1);
+        if (before != null && after != null) {
+            words += ", between '" + before.name() + "' and '" + after.name() + "',";
+        } else if (before != null) {
+            words += ", behind '" + before.name() + "',";
+        }
+        return words + " there is no column";
+    }
+
     /** A statement format that fixes its own columns. */
     public static FileFormat statement(FileKind kind) {
         return new FileFormat(kind, ',', AUTO, "", List.of(), 0, 1, 1, "", false);

@@ -27,7 +27,8 @@ public final class Row {
     private boolean quoteInside;
     private @Nullable LeftOut aside;
     private boolean again;
-    private boolean textBetween;
+    private int betweenPlace;
+    private String between = "";
     private @Nullable Statement statement;
 
     /** Empties it for the row that begins at the given physical line, counted from 1. For row sources. */
@@ -41,7 +42,7 @@ public final class Row {
             quoteInside = false;
             aside = null;
             again = false;
-            textBetween = false;
+            betweenPlace = 0;
             statement = null;
         }
     }
@@ -155,15 +156,26 @@ public final class Row {
         return again;
     }
 
-    /** Says that something stands between the columns of fixed-width text, where it would be lost. For row sources. */
-    public void textBetween() {
+    /**
+     * Says that something stands between the columns of fixed-width text, where it would be lost. For row sources.
+     *
+     * @param place the place in the line where it begins, from 1
+     * @param text what stands there
+     */
+    public void textBetween(int place, String text) {
         remarks = true;
-        textBetween = true;
+        betweenPlace = place;
+        between = text;
     }
 
-    /** True when something stands where no cell is. */
-    public boolean hasTextBetween() {
-        return textBetween;
+    /** The place in the line, from 1, where something begins that is in no cell; 0 when nothing is. */
+    public int placeBetween() {
+        return betweenPlace;
+    }
+
+    /** What stands where no cell is. */
+    public String textBetween() {
+        return between;
     }
 
     /** Why the source knows this row to be no record; {@code null} when it may be one. */

@@ -18,6 +18,7 @@ public enum RowFault {
     TAG_UNKNOWN(Rule.TAG_UNKNOWN, "has a tag that the layout does not know"),
     TAG_CELLS(Rule.CELLS_EXTRA, "has more cells than the layout names for its tag"),
     LINK_MISSING(Rule.LINK_MISSING, "has a key that the linked file lacks"),
+    LINK_BLANK(Rule.LINK_MISSING, "has no key: the cell that names its row in the linked file is blank"),
     /** The whole file is not text; no further row follows. */
     NOT_TEXT(Rule.FILE_NOT_TEXT, "is not text in this encoding: NUL characters among its first bytes");
 

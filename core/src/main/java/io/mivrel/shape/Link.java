@@ -9,7 +9,9 @@ import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -64,6 +66,7 @@ public record Link(String name, String file, FileFormat format, String key, Stri
         private final Siblings siblings;
         private final Map<String, Other> others = new HashMap<>();
         private List<String> theirTitles = List.of();
+        private final List<Finding> blank = new ArrayList<>();
         private int width;
         private int key;
 
@@ -77,7 +80,7 @@ public record Link(String name, String file, FileFormat format, String key, Stri
         List<String> titlesOver(List<String> source) throws IOException {
             load();
             width = source.size();
-            key = place(link.key, source, link.name);
+            key = place(link.key, source, "the key of the link " + link.name);
             List<String> titles = new ArrayList<>(source);
             theirTitles.forEach(title -> titles.add(link.name + "." + title));
             return titles;
@@ -92,7 +95,7 @@ public record Link(String name, String file, FileFormat format, String key, Stri
                     }
                     if (theirKey < 0) {
                         theirTitles = rows.titles() == null ? List.of() : rows.titles();
-                        theirKey = place(link.theirKey, theirTitles, link.name);
+                        theirKey = place(link.theirKey, theirTitles, "their key of the link " + link.name);
                     }
                     keep(row, theirKey);
                 }
@@ -119,14 +122,37 @@ public record Link(String name, String file, FileFormat format, String key, Stri
                 cells[i] = trimmed(row, i);
             }
             String value = theirKey < row.size() ? row.trimmed(theirKey) : "";
+            if (value.isEmpty()) {
+                Origin place = Origin.of(link.file, row.number());
+                if (blank.size() < MOST_REMARKS) {
+                    blank.add(
+                            new Finding(Rule.LINK_UNUSED, place, link.theirKey, "", "its key is blank", "fill it in"));
+                }
+                return;
+            }
             Other before = others.putIfAbsent(value, new Other(row.number(), cells));
             if (before != null && !link.firstOnly) {
                 throw new UnreadableFileException(
                         Rule.LINK_TWICE,
                         0,
-                        "the key '" + value + "' stands in row " + before.row + " and in row " + row.number(),
+                        "the key '" + value + "' stands in row " + before.row + " and in row " + row.number() + "; "
+                                + difference(before.cells, cells),
                         "is '" + link.theirKey + "' the right key?");
             }
+        }
+
+        private String difference(byte[][] one, byte[][] other) {
+            for (int i = 0; i < one.length; i++) {
+                if (!Arrays.equals(one[i], other[i])) {
+                    return "'" + theirTitles.get(i) + "' is '" + shown(one[i]) + "' in the first and '"
+                            + shown(other[i]) + "' in the second";
+                }
+            }
+            return "the two rows are equal, and 'keys: first counts' in the layout takes the first";
+        }
+
+        private static String shown(byte[] cell) {
+            return Finding.clip(new String(cell, StandardCharsets.UTF_8));
         }
 
         @Override
@@ -141,8 +167,9 @@ public record Link(String name, String file, FileFormat format, String key, Stri
             }
             Other other = key < row.size() ? others.get(row.trimmed(key)) : null;
             if (other == null) {
+                String value = key < row.size() ? row.trimmed(key) : "";
                 Row lost = joined(row, new byte[theirTitles.size()][0]);
-                lost.fault(RowFault.LINK_MISSING, key < row.size() ? row.trimmed(key) : "");
+                lost.fault(value.isEmpty() ? RowFault.LINK_BLANK : RowFault.LINK_MISSING, value);
                 return lost;
             }
             other.used = true;
@@ -161,6 +188,7 @@ public record Link(String name, String file, FileFormat format, String key, Stri
         @Override
         public List<Finding> remarks() {
             List<Finding> all = new ArrayList<>(super.remarks());
+            all.addAll(blank);
             others.entrySet().stream()
                     .filter(e -> !e.getValue().used)
                     .sorted((a, b) -> Long.compare(a.getValue().row, b.getValue().row))

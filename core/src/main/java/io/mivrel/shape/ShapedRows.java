@@ -6,6 +6,7 @@ import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
+import io.mivrel.text.Nearest;
 import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -60,8 +61,8 @@ abstract class ShapedRows implements RowSource {
         if (like.isAgain()) {
             out.again();
         }
-        if (like.hasTextBetween()) {
-            out.textBetween();
+        if (like.placeBetween() > 0) {
+            out.textBetween(like.placeBetween(), like.textBetween());
         }
         length = 0;
     }
@@ -126,12 +127,13 @@ abstract class ShapedRows implements RowSource {
     static int place(String column, List<String> titles, String purpose) throws UnreadableFileException {
         int place = column.startsWith("#") ? Integer.parseInt(column.substring(1)) - 1 : titles.indexOf(column);
         if (place < 0 || place >= titles.size()) {
+            String near = Nearest.one(column, titles);
             throw new UnreadableFileException(
                     Rule.COLUMN_MISSING,
                     0,
                     "the layout takes '" + column + "' for '" + purpose + "', but the columns are "
                             + Finding.clip(String.join(", ", titles)),
-                    "");
+                    near == null ? "" : "was '" + near + "' meant?");
         }
         return place;
     }

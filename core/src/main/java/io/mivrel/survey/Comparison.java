@@ -1,6 +1,5 @@
 package io.mivrel.survey;
 
-import io.mivrel.books.Nearest;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Field;
@@ -8,6 +7,7 @@ import io.mivrel.model.FieldType;
 import io.mivrel.rows.FileKind;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
+import io.mivrel.text.Nearest;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;

@@ -3,6 +3,7 @@ package io.mivrel.books;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.money.Money;
+import io.mivrel.text.Nearest;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;

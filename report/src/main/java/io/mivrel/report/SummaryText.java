@@ -7,6 +7,7 @@ import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.KindWords;
+import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
@@ -19,11 +20,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** A run told to a bookkeeper: the figures first, then the problems worst first, then where the files are. */
 public final class SummaryText {
     private static final int SHOWN_BLOCKERS = 12;
     private static final int SHOWN_OTHERS = 4;
+    private static final int ROWS_NAMED = 5;
 
     private final RunReport report;
     private final KindWords words;
@@ -213,7 +216,10 @@ public final class SummaryText {
     }
 
     private void ofRule(FindingRule rule, List<Finding> found, int most) {
-        for (Finding finding : found.subList(0, Math.min(most, found.size()))) {
+        long more = report.findings().counts().getOrDefault(rule, 0L);
+        for (List<Finding> alike : patterns(found, most)) {
+            more -= alike.size();
+            Finding finding = alike.get(0);
             out.append("    ").append(finding.origin());
             if (!finding.field().isEmpty() && !finding.field().equals(finding.value())) {
                 out.append(", ").append(finding.field());
@@ -223,6 +229,7 @@ public final class SummaryText {
                 out.append('"').append(finding.value()).append("\": ");
             }
             out.append(finding.reason())
+                    .append(alike.size() == 1 ? "" : alike(alike))
                     .append("  ")
                     .append(faint("[" + rule.id() + "]"))
                     .append('\n');
@@ -230,7 +237,6 @@ public final class SummaryText {
                 out.append("      -> ").append(finding.suggestion()).append('\n');
             }
         }
-        long more = report.findings().counts().getOrDefault(rule, 0L) - Math.min(most, found.size());
         if (more > 0) {
             out.append("    ")
                     .append(String.format(Locale.ROOT, "and %,d more like this", more))
@@ -238,6 +244,32 @@ public final class SummaryText {
                     .append(faint("[" + rule.id() + "]"))
                     .append('\n');
         }
+    }
+
+    // What is wrong in the same way row after row is said once. Notes of lines brought together say nothing new at all.
+    private static List<List<Finding>> patterns(List<Finding> found, int most) {
+        Map<Object, List<Finding>> patterns = new LinkedHashMap<>();
+        for (Finding finding : found) {
+            Object pattern = switch (finding.rule() instanceof Rule rule ? rule : Rule.ROW_NOT_TEXT) {
+                case REFERENCE_RETURNS -> Rule.REFERENCE_RETURNS;
+                case TEXT_BETWEEN_COLUMNS -> List.of(finding.origin().file(), finding.reason());
+                case LINK_MISSING -> List.of(finding.origin().file(), finding.value(), finding.reason());
+                default -> finding;
+            };
+            patterns.computeIfAbsent(pattern, p -> new ArrayList<>()).add(finding);
+        }
+        return patterns.values().stream().limit(most).toList();
+    }
+
+    private static String alike(List<Finding> alike) {
+        String rows = alike.stream()
+                .skip(1)
+                .limit(ROWS_NAMED)
+                .map(f -> Long.toString(f.origin().row()))
+                .collect(Collectors.joining(", "));
+        int rest = alike.size() - 1 - ROWS_NAMED;
+        String named = alike.size() == 2 ? "row " + rows : "rows " + rows;
+        return "; the same in " + named + (rest > 0 ? String.format(Locale.ROOT, " and %,d more", rest) : "");
     }
 
     private void ending(List<String> places) {

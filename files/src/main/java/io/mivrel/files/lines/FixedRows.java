@@ -7,6 +7,7 @@ import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowSource;
 import io.mivrel.text.Spans;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -95,8 +96,10 @@ public final class FixedRows implements RowSource {
             }
         }
         row.add(start, end);
-        if (plain ? hasTextInGaps(b, start, end) : hasTextBetween(b, start, end)) {
-            row.textBetween();
+        if (plain) {
+            findInGaps(b, start, end);
+        } else {
+            findBetween(b, start, end);
         }
         if (lines.isTooLong()) {
             row.fault(RowFault.TOO_LONG);
@@ -109,27 +112,32 @@ public final class FixedRows implements RowSource {
     }
 
     // Of a line of ASCII: a byte is a place.
-    private boolean hasTextInGaps(byte[] b, int start, int end) {
+    private void findInGaps(byte[] b, int start, int end) {
         for (int gap = 0; gap < gaps.length; gap += 2) {
             int to = Math.min(gaps[gap + 1], end - start);
             for (int place = gaps[gap]; place < to; place++) {
                 if (b[start + place] != ' ' && Spans.trimStart(b, start + place, end) == start + place) {
-                    return true;
+                    row.textBetween(place + 1, text(b, start + place, start + to));
+                    return;
                 }
             }
         }
-        return false;
     }
 
-    private boolean hasTextBetween(byte[] b, int start, int end) {
+    private void findBetween(byte[] b, int start, int end) {
         int place = 0;
         for (int i = start; i < end; i += Spans.length(b[i])) {
             if (b[i] != ' ' && !covered.get(place) && Spans.trimStart(b, i, end) == i) {
-                return true;
+                int next = covered.nextSetBit(place);
+                row.textBetween(place + 1, text(b, i, next < 0 ? end : place(b, i, end, next - place)));
+                return;
             }
             place++;
         }
-        return false;
+    }
+
+    private static String text(byte[] b, int start, int end) {
+        return new String(b, start, end - start, StandardCharsets.UTF_8).strip();
     }
 
     private static boolean hasNul(byte[] b, int start, int end) {

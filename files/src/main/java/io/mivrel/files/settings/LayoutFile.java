@@ -41,6 +41,7 @@ final class LayoutFile {
             form.notAllowed("gives", gives, Kinds.ALL.stream().map(Kind::name).toList());
         }
         if (name == null || kind.isEmpty()) {
+            readRest(form, path);
             return null;
         }
         FileFormat file = FormatSettings.source(form.block("file"));
@@ -57,6 +58,36 @@ final class LayoutFile {
         Layout built = layout.buildUnchecked();
         built.gaps().forEach(gap -> form.at("fields", gap, ""));
         return problems.count() > before ? null : built;
+    }
+
+    // What else is wrong is told at once: the keys that do not depend on the kind, and those that no kind would know.
+    private static void readRest(SettingsNode form, Path path) {
+        FileFormat file = FormatSettings.source(form.block("file"));
+        Kind any = Kinds.ALL.stream().filter(k -> !k.isOfAccount()).findFirst().orElseThrow();
+        Layout.Builder unused = Layout.named("-", any);
+        form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words());
+        form.choice("credits", Credits.POSITIVE.word(), Credits.words());
+        form.text("account");
+        LayoutFile rest = new LayoutFile(form, file, any, unused, path);
+        rest.readShape();
+        SettingsNode fields = form.block("fields");
+        if (fields != null) {
+            List<String> known = Kinds.ALL.stream()
+                    .flatMap(kind -> kind.table().readable().stream())
+                    .distinct()
+                    .toList();
+            for (String key : fields.keys()) {
+                List<Field> meant = Kinds.ALL.stream()
+                        .flatMap(kind -> kind.table().find(key).stream())
+                        .toList();
+                if (meant.isEmpty()) {
+                    fields.keyNotAllowed(key, known);
+                } else {
+                    rest.source(fields.block(key), meant.get(0));
+                }
+            }
+        }
+        form.done();
     }
 
     private final SettingsNode form;
@@ -78,6 +109,11 @@ final class LayoutFile {
     }
 
     private void read() {
+        readShape();
+        readAllFields();
+    }
+
+    private void readShape() {
         layout.numbers(numbers);
         form.texts("unused").forEach(layout::unused);
         form.texts("columns in order").forEach(layout::columnInOrder);
@@ -89,6 +125,9 @@ final class LayoutFile {
                 form.at("fan out", "bank lines are not fanned out: each is one movement", "");
             }
         }
+    }
+
+    private void readAllFields() {
         SettingsNode fields = form.block("fields");
         if (file.kind().isStatement()) {
             if (kind != StatementColumns.KIND) {
@@ -159,7 +198,7 @@ final class LayoutFile {
             return null;
         }
         if (columns.size() > 1 && !texty) {
-            form.wrong("'" + field.name() + "' is a " + field.type().word() + " and comes from one column only", "");
+            form.wrong("'" + field.name() + "' is " + field.type().one() + " and comes from one column only", "");
             return null;
         }
         if (constant != null && !isUsable(constant, field, date, numbers)) {

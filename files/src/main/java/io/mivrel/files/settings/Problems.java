@@ -1,6 +1,6 @@
 package io.mivrel.files.settings;
 
-import io.mivrel.books.Nearest;
+import io.mivrel.text.Nearest;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;

@@ -1,4 +1,4 @@
-package io.mivrel.books;
+package io.mivrel.text;
 
 import java.util.Collection;
 import java.util.Comparator;
