@@ -19,6 +19,9 @@ import org.jspecify.annotations.Nullable;
  * all of it was read.
  */
 final class InputFiles {
+    /** Milliseconds that a file system's clock stands still at most. */
+    private static final long TICK = 20;
+
     private final Map<Path, Stamp> stamps = new LinkedHashMap<>();
     private final Map<Path, String> names = new HashMap<>();
 
@@ -91,10 +94,26 @@ final class InputFiles {
     }
 
     private void watch(Path path, String shown) {
+        awaitTick(path);
         Stamp stamp = Stamp.of(path);
         if (stamp != null) {
             stamps.putIfAbsent(path, stamp);
             names.putIfAbsent(path, shown);
+        }
+    }
+
+    // A change within the same tick of the file system's clock would leave the time as it is.
+    private static void awaitTick(Path path) {
+        try {
+            long age =
+                    System.currentTimeMillis() - Files.getLastModifiedTime(path).toMillis();
+            if (age >= 0 && age < TICK) {
+                Thread.sleep(TICK - age);
+            }
+        } catch (IOException missing) {
+            // Whoever reads it says so.
+        } catch (InterruptedException stop) {
+            Thread.currentThread().interrupt();
         }
     }
 

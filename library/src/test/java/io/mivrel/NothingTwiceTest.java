@@ -124,6 +124,35 @@ public class NothingTwiceTest {
     }
 
     @Test
+    public void oneNumberInTwoFilesIsOneDocumentWhenTheLayoutSaysSo() throws Exception {
+        String[] lines = VOUCHER.split("(?<=\n)");
+        String layout = Files.readString(new Workshop().folder.resolve("journal-layout.yaml"));
+        Workshop workshop = new Workshop()
+                .takes("journal", "part-*.csv", layout)
+                .put("part-1.csv", JOURNAL_TITLES + lines[0])
+                .put("part-2.csv", JOURNAL_TITLES + voucher("V0", "02/03/2027") + lines[1]);
+        assertThat(workshop.run("journal").report().held().documents()).isEqualTo(2);
+        workshop.put("journal-layout.yaml", layout + "documents: across files\n");
+        Outcome joined = workshop.run("journal");
+        assertThat(joined.report().clear().documents()).isEqualTo(1);
+        assertThat(joined.report().before().documents()).isEqualTo(1);
+        assertThat(said(joined)).anyMatch(line -> line.contains("from part-1.csv row 2 to part-2.csv row 4"));
+        // What is held is handed back file by file, and joined again.
+        workshop.put("part-1.csv", JOURNAL_TITLES + lines[0].replace("V1", "V7"))
+                .put("part-2.csv", JOURNAL_TITLES + lines[1].replace("V1", "V7").replace("1200", "1299"));
+        Outcome held = workshop.run("journal");
+        assertThat(held.report().held().rows()).isEqualTo(2);
+        for (String part : List.of("part-1.csv", "part-2.csv")) {
+            workshop.put(
+                    part,
+                    Files.readString(java.util.Objects.requireNonNull(held.evidence())
+                                    .resolve("held/" + part))
+                            .replace("1299", "1200"));
+        }
+        assertThat(workshop.run("journal").report().clear().documents()).isEqualTo(1);
+    }
+
+    @Test
     public void oneFileUnderTwoNamesIsRefused() throws Exception {
         Workshop workshop = new Workshop()
                 .takes("journal", "part-*.csv", Files.readString(new Workshop().folder.resolve("journal-layout.yaml")))

@@ -115,6 +115,10 @@ public class RulesTest {
         String bill = "BILL,SUP-001,01/03/2027,,tin,,,10.00,STD,2.00,5010,12.00\n";
         cases.add(invoice(
                 DOCUMENT_ALIKE, 3, "A-1," + bill + "B-9," + bill.replace("01/03/2027", "03/03/2027"), "2 days apart"));
+        Workshop noBalance = new Workshop()
+                .bank("Mon 01/03/2027,shop,1.00,,\nMon 01/03/2027,shop,1.00,,\n,Total,,,\n")
+                .replace("bank-layout.yaml", "  balance:   {column: Balance}\n", "unused: [Balance]\n");
+        cases.add(new Case(LINE_ALIKE, "bank", 3, noBalance, "equal to row 2"));
         cases.add(journal(LINES_REPEATED, 4, GOOD_VOUCHER + GOOD_VOUCHER, "rows 2, 3 and again rows 4, 5"));
         cases.add(invoice(
                 DOCUMENT_SIGN, 2, "1,CRN,CUS-001,01/03/2027,,b,,,-10.00,STD,-2.00,4000,-12.00\n", "credits: negative"));

@@ -22,8 +22,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Brings the records of one document together. A group goes on as soon as the next record has another key, so memory
- * holds one document and a 64-bit hash of each key seen. Lines of one document stand in one file; the same key in
- * another file is another document.
+ * holds one document and a 64-bit hash of each key seen. The same key in another file is another document, unless lines
+ * of one document may stand in several files.
  *
  * <p>When a key comes back after its group has gone on, what was emitted is wrong: {@link #mustStartOver()} turns true
  * and nothing more is emitted. The caller then reads the input once more with a grouping made by {@link #nextPass},
@@ -63,6 +63,7 @@ public final class Grouping implements Closeable {
 
     private final FieldTable table;
     private final Field key;
+    private final boolean acrossFiles;
     private final Target target;
     private final LongIndex apart;
     private final LongSet seen = new LongSet();
@@ -82,12 +83,18 @@ public final class Grouping implements Closeable {
 
     /** A first pass over records of a table, grouped by one of its code fields. */
     public Grouping(FieldTable table, Field key, Target target) {
-        this(table, key, target, new LongIndex());
+        this(table, key, false, target, new LongIndex());
     }
 
-    private Grouping(FieldTable table, Field key, Target target, LongIndex apart) {
+    /** The same, where a key in another file is the same document; before the first record. */
+    public Grouping acrossFiles() {
+        return new Grouping(table, key, true, target, apart);
+    }
+
+    private Grouping(FieldTable table, Field key, boolean acrossFiles, Target target, LongIndex apart) {
         this.table = table;
         this.key = key;
+        this.acrossFiles = acrossFiles;
         this.target = target;
         this.apart = apart;
     }
@@ -97,7 +104,7 @@ public final class Grouping implements Closeable {
         if (!block.source().name().equals(currentFile)) {
             closeGroup();
             currentFile = block.source().name();
-            fileOrdinal++;
+            fileOrdinal += acrossFiles ? 0 : 1;
         }
         int begin = 0;
         if (openBlock != null && block.size() > 0) {
@@ -221,7 +228,7 @@ public final class Grouping implements Closeable {
         Map<String, List<SourceRecord>> groups = new LinkedHashMap<>();
         Set<String> tooLarge = new HashSet<>();
         spill.read(part, record -> {
-            String name = record.file() + '\0' + record.text(key);
+            String name = (acrossFiles ? "" : record.file()) + '\0' + record.text(key);
             List<SourceRecord> records = groups.computeIfAbsent(name, k -> new ArrayList<>(4));
             if (records.size() == MOST_LINES) {
                 emit(RecordRange.of(records), Stand.TOO_MANY);
@@ -291,7 +298,7 @@ public final class Grouping implements Closeable {
         LongIndex known = new LongIndex();
         known.addAll(apart);
         known.addAll(returning);
-        return new Grouping(table, key, nextTarget, known);
+        return new Grouping(table, key, acrossFiles, nextTarget, known);
     }
 
     @Override

@@ -62,6 +62,9 @@ abstract class CellReader {
             if (field.currency() != null) {
                 return new ForeignAmount(field, place, places[0], numbers);
             }
+            if (source.less() != null) {
+                return new TwoColumns(field, place, places, numbers, source.less());
+            }
             return source.side() == null
                     ? new Amount(field, place, places[0], numbers)
                     : new SidedAmount(field, place, places, numbers, source.side());
@@ -259,6 +262,43 @@ abstract class CellReader {
                         "");
             }
             into.put(field, minus ? -value : value);
+        }
+    }
+
+    /** An amount that stands in one of two columns, the second of which is taken off. */
+    private static final class TwoColumns extends CellReader {
+        private final Amount more;
+        private final Amount less;
+
+        TwoColumns(Field field, String place, int[] places, AmountFormat format, String takenOff) {
+            super(field, place);
+            this.more = new Amount(field, place, places[0], format);
+            this.less = new Amount(field, takenOff, places[1], format);
+        }
+
+        @Override
+        void read(Row row, RecordBlock into, RowProblems problems) {
+            more.read(row, into, problems);
+            long charged = into.number(field);
+            into.put(field, SourceRecord.ABSENT);
+            less.read(row, into, problems);
+            long credited = into.number(field);
+            if (problems.isUnreadable(field)) {
+                into.put(field, SourceRecord.ABSENT);
+            } else if (charged == SourceRecord.ABSENT || charged == 0 && credited != SourceRecord.ABSENT) {
+                into.put(field, credited == SourceRecord.ABSENT ? credited : -credited);
+            } else if (credited == SourceRecord.ABSENT || credited == 0) {
+                into.put(field, charged);
+            } else {
+                into.put(field, SourceRecord.ABSENT);
+                problems.unreadable(field);
+                problems.add(
+                        Rule.AMOUNT_ON_BOTH_SIDES,
+                        less.place,
+                        row.trimmed(less.cell),
+                        "'" + place + "' is filled too, with " + row.trimmed(more.cell),
+                        "leave one of the two blank");
+            }
         }
     }
 

@@ -6,12 +6,19 @@ import java.util.List;
 /** How a list of documents writes the figures of its credits; records have them positive. */
 public enum Credits {
     POSITIVE("positive"),
-    NEGATIVE("negative");
+    NEGATIVE("negative"),
+    /** They stand in a column of their own, which the layout takes off. */
+    BOTH_SIDES("both sides");
 
     private final String word;
 
     Credits(String word) {
         this.word = word;
+    }
+
+    /** True when the figures of a credit are below nil once they are read. */
+    boolean turned() {
+        return this != POSITIVE;
     }
 
     /** As layouts write it. */

@@ -19,6 +19,8 @@ import org.jspecify.annotations.Nullable;
  * @param extract what is taken out of a text: the first group of this pattern, or all that it matches, and nothing where
  *     it does not match; {@code null} to take the text whole
  * @param side the column that says on which side an amount is; {@code null} when the amount itself does
+ * @param less the column of amounts that are taken off, as where charges and credits stand side by side; {@code null} for
+ *     none
  */
 public record FieldSource(
         List<String> columns,
@@ -28,7 +30,8 @@ public record FieldSource(
         @Nullable String constant,
         @Nullable String ifBlank,
         @Nullable Pattern extract,
-        @Nullable Side side) {
+        @Nullable Side side,
+        @Nullable String less) {
 
     /**
      * A column that says on which side the amount of its row is.
@@ -52,7 +55,7 @@ public record FieldSource(
             Map<String, String> values,
             @Nullable String constant,
             @Nullable String ifBlank) {
-        this(columns, between, date, values, constant, ifBlank, null, null);
+        this(columns, between, date, values, constant, ifBlank, null, null, null);
     }
 
     public FieldSource {
@@ -78,26 +81,33 @@ public record FieldSource(
 
     /** The same, with the words of the file translated. */
     public FieldSource translating(Map<String, String> words) {
-        return new FieldSource(columns, between, date, words, constant, ifBlank, extract, side);
+        return new FieldSource(columns, between, date, words, constant, ifBlank, extract, side, less);
     }
 
     /** The same, with only what the pattern matches. A linear-time pattern, so that no text makes it hang. */
     public FieldSource extracting(@Nullable String pattern) {
-        return new FieldSource(columns, between, date, values, constant, ifBlank, Pattern.compile(pattern), side);
+        return new FieldSource(columns, between, date, values, constant, ifBlank, Pattern.compile(pattern), side, less);
     }
 
     /** The same, with the sign said by another column. */
     public FieldSource withSide(Side other) {
-        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, other);
+        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, other, less);
     }
 
-    /** Every column it needs, those of its side included. */
+    /** The same, with the amounts of another column taken off. */
+    public FieldSource less(String column) {
+        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, side, column);
+    }
+
+    /** Every column it needs, that of its side or of what is taken off as the last. */
     List<String> allColumns() {
-        if (side == null) {
-            return columns;
-        }
         List<String> all = new ArrayList<>(columns);
-        all.add(side.column());
+        if (side != null) {
+            all.add(side.column());
+        }
+        if (less != null) {
+            all.add(less);
+        }
         return all;
     }
 }

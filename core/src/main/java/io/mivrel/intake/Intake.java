@@ -54,6 +54,9 @@ public final class Intake {
     private final RowProblems problems;
     private final IntakeTally tally;
     private @Nullable BalanceChain chain;
+    /** {@code null} when the balances tell the lines apart, or the format does. */
+    private final @Nullable EqualLines equalLines;
+
     private final StatementFollower statements;
     private final Field dateField;
     private final AmountResolver amounts;
@@ -95,6 +98,10 @@ public final class Intake {
         this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.statementsRead = layout.format().kind().isStatement();
+        this.equalLines = !kind.isOfAccount() || balances || statementsRead
+                ? null
+                : new EqualLines(
+                        dateField, rule.amount(), List.copyOf(layout.fields().keySet()));
     }
 
     /**
@@ -341,7 +348,7 @@ public final class Intake {
             reader.read(row, record, problems);
         }
         amounts.resolve(record);
-        if (layout.credits() == Credits.NEGATIVE) {
+        if (layout.credits().turned()) {
             turnCredit(record);
         }
         if (statementsRead) {
@@ -351,6 +358,9 @@ public final class Intake {
                     record.number(dateField),
                     row.number());
             identifier(record);
+        }
+        if (equalLines != null) {
+            equalLines.look(record, row.number(), problems);
         }
         if (chain != null && kind.balance() != null) {
             followBalance(record, chain, kind.balance());

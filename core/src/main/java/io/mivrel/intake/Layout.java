@@ -29,6 +29,7 @@ import org.jspecify.annotations.Nullable;
  * @param unused titles of columns that are knowingly left aside
  * @param filters which rows are left out by what stands in them
  * @param shapes what is done to the rows before they are flat, in order
+ * @param acrossFiles true when lines of one document may stand in several files of a run
  * @param columnsInOrder the titles of the file that the layout was made for; empty when not kept. For comparisons only
  */
 public record Layout(
@@ -43,6 +44,7 @@ public record Layout(
         Set<String> unused,
         List<RowFilter> filters,
         List<Shape> shapes,
+        boolean acrossFiles,
         List<String> columnsInOrder) {
     public Layout {
         fields = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
@@ -67,6 +69,9 @@ public record Layout(
         }
         AmountRule rule = new AmountRule(gives);
         gaps.addAll(rule.gaps(fields.keySet()));
+        if (credits == Credits.BOTH_SIDES && fields.values().stream().allMatch(source -> source.less() == null)) {
+            gaps.add("with 'credits: both sides' an amount needs 'less', the column of the credits");
+        }
         return gaps;
     }
 
@@ -84,6 +89,7 @@ public record Layout(
         private final List<RowFilter> filters = new ArrayList<>();
         private final List<Shape> shapes = new ArrayList<>();
         private final List<String> columnsInOrder = new ArrayList<>();
+        private boolean acrossFiles;
 
         private Builder(String name, Kind gives) {
             this.name = Objects.requireNonNull(name);
@@ -107,6 +113,12 @@ public record Layout(
 
         public Builder credits(Credits written) {
             credits = Objects.requireNonNull(written);
+            return this;
+        }
+
+        /** The same reference in another file of the run is the same document. */
+        public Builder acrossFiles() {
+            acrossFiles = true;
             return this;
         }
 
@@ -173,6 +185,7 @@ public record Layout(
                     unused,
                     filters,
                     shapes,
+                    acrossFiles,
                     columnsInOrder);
         }
     }

@@ -21,6 +21,9 @@ public final class RecordBlock {
 
     private final FieldTable table;
     private final SourceFile source;
+    /** The file of each record, when a document was brought together from several; else {@code null}. */
+    private SourceFile @Nullable [] sources;
+
     final long[] rows;
     final boolean[] sound;
     final long[][] numbers;
@@ -62,9 +65,14 @@ public final class RecordBlock {
         return table;
     }
 
-    /** What all its records have in common. */
+    /** What its records have in common: their file, or that of the first one, when they come from several. */
     public SourceFile source() {
         return source;
+    }
+
+    /** The file of a record. */
+    SourceFile source(int index) {
+        return sources == null ? source : sources[index];
     }
 
     /** The currency of every amount that names none of its own. */
@@ -249,6 +257,14 @@ public final class RecordBlock {
             } else if (field.type() == FieldType.DECIMAL) {
                 put(field, from.objects[field.slot()][index]);
             }
+        }
+        SourceFile file = from.source(index);
+        if (sources == null && file != source) {
+            sources = new SourceFile[rows.length];
+            Arrays.fill(sources, source);
+        }
+        if (sources != null) {
+            sources[size] = file;
         }
         end(from.sound[index]);
     }

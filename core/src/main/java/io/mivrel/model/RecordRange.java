@@ -21,7 +21,7 @@ public final class RecordRange extends AbstractList<SourceRecord> implements Ran
         this.to = to;
     }
 
-    /** Records from anywhere, copied into a block of their own; at least one, all of one file and sheet. */
+    /** Records from anywhere, copied into a block of their own; at least one. */
     public static RecordRange of(List<SourceRecord> records) {
         if (records instanceof RecordRange range) {
             return range;

@@ -245,6 +245,10 @@ public enum Rule implements FindingRule {
             CAUTION,
             "Another document has the same figures under another number, on the same day or some days apart.",
             "Look whether it is one document, entered twice."),
+    LINE_ALIKE(
+            CAUTION,
+            "Two movements of a day are equal in amount and all texts, and no running balance tells whether both are true.",
+            "Look whether one movement is in the file twice."),
     DOCUMENT_TOO_LARGE(
             BLOCKER,
             "More than 50,000 lines have the same reference.",

@@ -35,12 +35,12 @@ public final class SourceRecord {
     }
 
     public Origin origin() {
-        return new Origin(file(), block.source().sheet(), row());
+        return new Origin(file(), block.source(index).sheet(), row());
     }
 
     /** The file as the user named it. */
     public String file() {
-        return block.source().name();
+        return block.source(index).name();
     }
 
     /** The first physical row in the file, from 1. */

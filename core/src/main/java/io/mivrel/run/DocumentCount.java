@@ -2,6 +2,7 @@ package io.mivrel.run;
 
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Line;
 import io.mivrel.model.SourceRecord;
@@ -14,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 public final class DocumentCount {
     private long documents;
     private long rows;
+    private long withoutTotal;
     private final Totals totals;
     private final Totals recordTotals;
     private long first = Long.MAX_VALUE;
@@ -29,6 +31,10 @@ public final class DocumentCount {
     void add(Document document) {
         documents++;
         rows += document.records().size();
+        Field total = document.kind().statedTotal();
+        if (total != null && document.records().stream().noneMatch(record -> record.has(total))) {
+            withoutTotal++;
+        }
         document.addTo(recordTotals);
         if (recordTotals != totals) {
             for (Line line : document.lines()) {
@@ -67,6 +73,7 @@ public final class DocumentCount {
     void addAll(DocumentCount other) {
         documents += other.documents;
         rows += other.rows;
+        withoutTotal += other.withoutTotal;
         totals.add(other.totals);
         if (recordTotals != totals) {
             recordTotals.add(other.recordTotals);
@@ -84,6 +91,11 @@ public final class DocumentCount {
     /** Source rows of these documents. */
     public long rows() {
         return rows;
+    }
+
+    /** Documents of a kind that may state its total, and that do not; nothing proves their figures. */
+    public long withoutTotal() {
+        return withoutTotal;
     }
 
     /** Sums of the lines' amounts. */

@@ -49,11 +49,16 @@ final class DocumentLane implements Grouping.Target {
         this.grouping = kind.key() == null
                 ? null
                 : earlier == null || earlier.grouping == null
-                        ? new Grouping(kind.table(), kind.key(), this)
+                        ? firstGrouping(plan, kind.key())
                         : earlier.grouping.nextPass(this);
         this.headings = kind.table().fields().stream()
                 .filter(f -> f.level().depth() == 0 && !f.derived() && f != kind.key())
                 .toArray(Field[]::new);
+    }
+
+    private Grouping firstGrouping(RunPlan plan, Field key) {
+        Grouping first = new Grouping(kind.table(), key, this);
+        return plan.joinsFiles() ? first.acrossFiles() : first;
     }
 
     /** Takes the next records in the order of the input. */
@@ -153,7 +158,10 @@ final class DocumentLane implements Grouping.Target {
                 first.origin(),
                 "reference",
                 String.valueOf(first.text(Objects.requireNonNull(kind.key()))),
-                "its " + records.size() + " lines stand apart, from row " + first.row() + " to row " + last.row(),
+                "its " + records.size() + " lines stand apart, from "
+                        + (first.file().equals(last.file())
+                                ? "row " + first.row() + " to row " + last.row()
+                                : first.origin() + " to " + last.origin()),
                 "");
     }
 

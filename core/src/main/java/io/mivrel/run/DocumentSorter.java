@@ -65,7 +65,7 @@ final class DocumentSorter {
         Kind kind = plan.kind();
         this.plan = plan;
         this.identities = kind.identity();
-        this.repeats = new Repeats(kind, plan.inputs());
+        this.repeats = new Repeats(kind, plan.inputs(), plan.joinsFiles());
         this.history = plan.history();
         this.checks = checks;
         this.objectChecks = checks.stream().filter(c -> c.columns() == null).toList();
@@ -173,8 +173,10 @@ final class DocumentSorter {
         if (!document.isValid() || isBlocked(noted)) {
             held.add(document);
             tell(document, Disposition.HELD, noted);
-            heldRowsOf(document.origin().file())
-                    .add(document, noted.stream().filter(Finding::blocks).toList());
+            document.records().forEach(record -> heldRowsOf(record.file()).add(record));
+            noted.stream()
+                    .filter(Finding::blocks)
+                    .forEach(finding -> heldRowsOf(finding.origin().file()).explain(finding));
         } else if (plan.first() > 0 && clear.documents() >= plan.first()) {
             beyond.add(document);
             tell(document, Disposition.BEYOND_PILOT, noted);

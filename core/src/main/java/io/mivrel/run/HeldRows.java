@@ -1,6 +1,5 @@
 package io.mivrel.run;
 
-import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.SourceRecord;
 import java.util.ArrayList;
@@ -20,13 +19,9 @@ public final class HeldRows {
     private final BitSet rows = new BitSet();
     private final Map<Long, List<Finding>> reasons = new HashMap<>();
 
-    void add(Document document, List<Finding> findings) {
-        for (SourceRecord record : document.records()) {
-            rows.set((int) Math.min(record.row(), Integer.MAX_VALUE));
-        }
-        for (Finding finding : findings) {
-            explain(finding);
-        }
+    /** Adds a row of a held document. */
+    void add(SourceRecord record) {
+        rows.set((int) Math.min(record.row(), Integer.MAX_VALUE));
     }
 
     void explain(Finding finding) {

@@ -38,11 +38,11 @@ final class Repeats {
 
     private record Met(Earlier document, long texts) {}
 
-    Repeats(Kind kind, List<Input> inputs) {
+    Repeats(Kind kind, List<Input> inputs, boolean joinsFiles) {
         this.kind = kind;
         this.inputs = inputs;
         this.keepsAll = kind.isEnteredOnce();
-        this.named = inputs.size() > 1 ? new PlaceTable() : null;
+        this.named = inputs.size() > 1 && !joinsFiles ? new PlaceTable() : null;
     }
 
     /** The document of this name that another file had before; {@code null} when there is none. */

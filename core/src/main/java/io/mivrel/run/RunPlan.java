@@ -69,6 +69,11 @@ public record RunPlan(
                 : Currency.getInstance(account.currency());
     }
 
+    /** True when the layouts say that lines of one document may stand in several files. */
+    boolean joinsFiles() {
+        return inputs.stream().allMatch(input -> input.layout().acrossFiles());
+    }
+
     Drafter drafter() {
         return kind().drafter(new DraftingContext(books, coding != null, suspense));
     }
@@ -86,6 +91,9 @@ public record RunPlan(
                 gaps.add("a run takes in one kind of records, but there are " + kind.name() + " and "
                         + input.layout().gives().name());
             }
+        }
+        if (!joinsFiles() && inputs.stream().anyMatch(input -> input.layout().acrossFiles())) {
+            gaps.add("the layouts of a run must all say 'documents: across files', or none");
         }
         for (DeliveryTarget target : targets) {
             if (!target.delivery().accepts(kind)) {

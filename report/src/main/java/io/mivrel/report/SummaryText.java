@@ -80,6 +80,7 @@ public final class SummaryText {
         for (IntakeTally file : report.files()) {
             file.proof().ifPresentOrElse(proof -> line("proof", proof(file, proof)), () -> closingOnly(file));
         }
+        withoutTotal();
         for (DeliveredFile delivered : report.deliveries()) {
             delivered(delivered);
         }
@@ -119,6 +120,24 @@ public final class SummaryText {
     // A figure, moved to the right as far as the longer of two others goes.
     private static String under(String text, String one, String other) {
         return " ".repeat(Math.max(0, Math.max(one.length(), other.length()) - text.length())) + text;
+    }
+
+    // Where a whole file states none, its own line says so.
+    private void withoutTotal() {
+        long lacking = report.clear().withoutTotal();
+        boolean stated = report.files().stream().noneMatch(IntakeTally::isUnproved);
+        if (lacking > 0 && stated) {
+            line(
+                    "no proof",
+                    String.format(
+                            Locale.ROOT,
+                            "%,d of %,d clear %s state%s no total, so nothing proves %s figures; compare them with the papers",
+                            lacking,
+                            report.clear().documents(),
+                            words.documents(report.clear().documents()),
+                            lacking == 1 ? "s" : "",
+                            lacking == 1 ? "its" : "their"));
+        }
     }
 
     // Some formats state a closing balance and no opening one.

@@ -50,6 +50,9 @@ final class LayoutFile {
                 .format(file)
                 .signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())))
                 .credits(Credits.of(form.choice("credits", Credits.POSITIVE.word(), Credits.words())));
+        if (acrossFiles(form)) {
+            layout.acrossFiles();
+        }
         new LayoutFile(form, file, kind.get(), layout, path).read();
         form.done();
         if (problems.count() > before) {
@@ -60,6 +63,11 @@ final class LayoutFile {
         return problems.count() > before ? null : built;
     }
 
+    private static boolean acrossFiles(SettingsNode form) {
+        return form.choice("documents", "in one file", "in one file", "across files")
+                .equals("across files");
+    }
+
     // What else is wrong is told at once: the keys that do not depend on the kind, and those that no kind would know.
     private static void readRest(SettingsNode form, Path path) {
         FileFormat file = FormatSettings.source(form.block("file"));
@@ -68,6 +76,7 @@ final class LayoutFile {
         form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words());
         form.choice("credits", Credits.POSITIVE.word(), Credits.words());
         form.text("account");
+        acrossFiles(form);
         LayoutFile rest = new LayoutFile(form, file, any, unused, path);
         rest.readShape();
         SettingsNode fields = form.block("fields");
@@ -192,6 +201,7 @@ final class LayoutFile {
         Map<String, String> values = texty ? values(form) : Map.of();
         Pattern take = texty ? ShapeSettings.take(form) : null;
         FieldSource.Side side = field.type() == FieldType.AMOUNT ? side(form.block("side")) : null;
+        String less = field.type() == FieldType.AMOUNT ? form.text("less") : null;
         form.done();
         if (columns.isEmpty() == (constant == null)) {
             form.wrong("'" + field.name() + "' needs either 'column' or 'constant'", "");
@@ -205,7 +215,12 @@ final class LayoutFile {
             form.at("constant", "'" + constant + "' is no " + field.type().word(), "");
             return null;
         }
-        return new FieldSource(columns, between, date, values, constant, ifBlank, take, side);
+        if (less != null && (constant != null || side != null)) {
+            form.at("less", "'less' goes with 'column' alone", "");
+            return null;
+        }
+        String takenOff = less == null ? null : columnRef(less);
+        return new FieldSource(columns, between, date, values, constant, ifBlank, take, side, takenOff);
     }
 
     private static FieldSource.Side side(SettingsNode form) {
