@@ -13,16 +13,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.testng.annotations.Test;
 
-/** The command as a process of its own: killed in the middle, two at once, in another place of the world. */
+/** The command as a process of its own: killed in the middle, in another place of the world. */
 public class ProcessTest {
     private static final int VOUCHERS = 60_000;
 
-    private static Process start(Path folder, Map<String, String> environment, String... args) throws IOException {
+    static Process start(Path folder, Map<String, String> environment, String... args) throws IOException {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx256m",
@@ -37,7 +36,7 @@ public class ProcessTest {
         return builder.start();
     }
 
-    private static int run(Path folder, Map<String, String> environment, String... args) throws Exception {
+    static int run(Path folder, Map<String, String> environment, String... args) throws Exception {
         Process process = start(folder, environment, args);
         assertThat(process.waitFor(120, TimeUnit.SECONDS)).as("ends in time").isTrue();
         return process.exitValue();
@@ -52,16 +51,16 @@ public class ProcessTest {
         }
     }
 
-    private static Path demo() throws IOException {
+    static Path demo() throws IOException {
         Path folder = newFolder().resolve("larkmoor");
         DemoData.unpack(folder);
         return folder;
     }
 
-    private static Path largeLedger() throws IOException {
+    static Path largeLedger(int vouchers) throws IOException {
         Path folder = demo();
         StringBuilder file = new StringBuilder("voucher,posted,account,narrative,debit,credit,dept\n");
-        for (int v = 0; v < VOUCHERS; v++) {
+        for (int v = 0; v < vouchers; v++) {
             String amount = (v % 900 + 1) + ".25";
             file.append(v).append(",05/02/2027,5010,tin,").append(amount).append(",,CAST\n");
             file.append(v).append(",05/02/2027,2100,tin,,").append(amount).append(",\n");
@@ -70,7 +69,7 @@ public class ProcessTest {
         return folder;
     }
 
-    private static List<Path> delivered(Path folder) throws IOException {
+    static List<Path> delivered(Path folder) throws IOException {
         if (!Files.isDirectory(folder.resolve("out"))) {
             return List.of();
         }
@@ -80,7 +79,7 @@ public class ProcessTest {
         }
     }
 
-    private static long rows(Path file) throws IOException {
+    static long rows(Path file) throws IOException {
         try (Stream<String> lines = Files.lines(file, StandardCharsets.ISO_8859_1)) {
             return lines.count() - 1;
         }
@@ -88,7 +87,7 @@ public class ProcessTest {
 
     @Test
     public void aKillAtAnyMomentLeavesWholeFilesOrNone() throws Exception {
-        Path folder = largeLedger();
+        Path folder = largeLedger(VOUCHERS);
         // One delivery, not divided, so that a file is whole exactly when it has all rows.
         Path sheet = folder.resolve("ledger.yaml");
         Files.writeString(
@@ -108,62 +107,6 @@ public class ProcessTest {
         assertThat(delivered(folder))
                 .isNotEmpty()
                 .allSatisfy(f -> assertThat(rows(f)).isEqualTo(2L * VOUCHERS));
-    }
-
-    /** More kills than the default, for a long look: {@code -Dmivrel.kills=40}. */
-    private static final int KILLS = Integer.getInteger("mivrel.kills", 2);
-
-    @Test
-    public void aKillWhileFilesGetTheirNamesDeliversNothingTwice() throws Exception {
-        Path folder = largeLedger();
-        Path signed = folder.resolve("deliveries/journals-signed.yaml");
-        // Many files, so that giving them their names takes a while.
-        Files.writeString(signed, Files.readString(signed).replaceAll("rows at most: \\d+", "rows at most: 400"));
-        Path ledger = folder.resolve("inbox/ledger-2027-q1.csv");
-        String rows = Files.readString(ledger);
-        Random random = new Random(11);
-        int cutShort = 0;
-        for (int round = 0; round < KILLS; round++) {
-            // Other vouchers each time, all of them once.
-            String prefix = "K" + round + "-";
-            Files.writeString(ledger, rows.replaceAll("(?m)^(\\d)", prefix + "$1"));
-            int before = delivered(folder).size();
-            Process process = start(folder, Map.of(), "run", "ledger.yaml");
-            while (delivered(folder).size() == before && process.isAlive()) {
-                Thread.onSpinWait();
-            }
-            // The first at once, while most names are still to be given; the others up to the end of the run.
-            process.waitFor(round == 0 ? 0 : random.nextInt(150), TimeUnit.MILLISECONDS);
-            cutShort += process.isAlive() ? 1 : 0;
-            process.destroyForcibly().waitFor();
-            assertThat(run(folder, Map.of(), "run", "ledger.yaml")).isLessThanOrEqualTo(1);
-            Map<String, Long> lines = new TreeMap<>();
-            for (Path file : delivered(folder)) {
-                String delivery = file.getFileName().toString().substring(0, 12);
-                long of = Files.readAllLines(file, StandardCharsets.ISO_8859_1).stream()
-                        .filter(line -> line.contains(prefix))
-                        .count();
-                lines.merge(delivery, of, Long::sum);
-            }
-            assertThat(lines.values()).as("round " + round).hasSize(2).containsOnly(2L * VOUCHERS);
-        }
-        assertThat(cutShort).as("runs that were cut short").isPositive();
-    }
-
-    @Test
-    public void twoAtOnceDeliverOnce() throws Exception {
-        Path folder = largeLedger();
-        Path other = Files.createDirectory(folder.resolve("elsewhere"));
-        Process one = start(folder, Map.of(), "run", "ledger.yaml");
-        Process two = start(other, Map.of(), "run", "../ledger.yaml");
-        assertThat(one.waitFor(120, TimeUnit.SECONDS) && two.waitFor(120, TimeUnit.SECONDS))
-                .isTrue();
-        assertThat(List.of(one.exitValue(), two.exitValue())).allMatch(status -> status == 0 || status == 3);
-        long signed = 0;
-        for (Path file : delivered(folder)) {
-            signed += file.getFileName().toString().contains("two-sides") ? rows(file) : 0;
-        }
-        assertThat(signed).isEqualTo(2L * VOUCHERS);
     }
 
     @Test

@@ -153,6 +153,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
         connection.rollback();
         deeds = new DeedWriter(connection, run, scope());
         deeds().begin();
+        database.waitAtCommitOnly();
     }
 
     private RunScope scope() {
@@ -491,7 +492,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
                 return;
             }
             deeds().finish(report, stagedEvidence, evidence);
-            connection.commit();
+            database.commit();
         } catch (SQLException e) {
             throw database.failure(e);
         }
@@ -520,7 +521,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
                 state.executeUpdate(
                         "UPDATE " + table + " SET state = 'delivered' WHERE state = 'intended' AND run_id = " + of);
             }
-            connection.commit();
+            database.commit();
         } catch (SQLException e) {
             throw database.failure(e);
         }

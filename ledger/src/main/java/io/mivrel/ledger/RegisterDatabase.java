@@ -300,6 +300,28 @@ final class RegisterDatabase implements AutoCloseable {
         return connection;
     }
 
+    /**
+     * Waits for readers at the commit alone. A transaction that outgrows the engine's cache asks for the whole file again and
+     * again on its way and can do without: with a wait each time, a run beside a reader would not end.
+     */
+    void waitAtCommitOnly() throws SQLException {
+        waitAtMost(0);
+    }
+
+    /** Commits, after waiting for readers of the file. */
+    void commit() throws SQLException {
+        waitAtMost(WAIT_MILLIS);
+        connection.commit();
+    }
+
+    private void waitAtMost(int millis) throws SQLException {
+        if (place.file() != null) {
+            try (Statement statement = connection.createStatement()) {
+                statement.execute("PRAGMA busy_timeout = " + millis);
+            }
+        }
+    }
+
     RegisterException failure(SQLException e) {
         return failure(place, e);
     }
