@@ -121,9 +121,13 @@ final class InputFiles {
     void requireUnchanged() throws IOException {
         for (Map.Entry<Path, Stamp> file : stamps.entrySet()) {
             if (!file.getValue().equals(Stamp.of(file.getKey()))) {
-                throw new IOException(names.get(file.getKey())
-                        + " was changed while it was read, so nothing was delivered; run again once it is whole");
+                throw changed(String.valueOf(names.get(file.getKey())));
             }
         }
+    }
+
+    static IOException changed(String shown) {
+        return new IOException(
+                shown + " was changed while it was read, so nothing was delivered; run again once it is whole");
     }
 }

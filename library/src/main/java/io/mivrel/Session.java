@@ -3,6 +3,7 @@ package io.mivrel;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.PreparedFile;
 import io.mivrel.files.FolderOutlet;
+import io.mivrel.files.SourceFiles;
 import io.mivrel.files.bytes.Digests;
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterException;
@@ -41,7 +42,7 @@ final class Session implements Publication {
     private final List<Input> inputs;
 
     private final Workers workers = new Workers();
-    private List<Task<FileDigest>> inputDigests = List.of();
+    private List<Task<InputDigest>> inputDigests = List.of();
     private @Nullable DeferredRegister history;
     private @Nullable EvidenceFolder evidence;
     private List<Path> held = List.of();
@@ -142,6 +143,9 @@ final class Session implements Publication {
             throw new IOException("the evidence could not be kept, so nothing was delivered: " + words(e), e);
         }
         Objects.requireNonNull(files).requireUnchanged();
+        for (Task<InputDigest> input : inputDigests) {
+            input.get().requireRead();
+        }
         register()
                 .prepared(
                         report,
@@ -197,21 +201,37 @@ final class Session implements Publication {
     }
 
     // Digests of large inputs take their time, so they are begun when the run begins.
-    private List<Task<FileDigest>> digestInputs() {
-        List<Task<FileDigest>> begun = new ArrayList<>();
+    private List<Task<InputDigest>> digestInputs() {
+        List<Task<InputDigest>> begun = new ArrayList<>();
         for (Mivrel.Source source : run.sources()) {
             Path path = source.path();
             if (path != null) {
-                begun.add(workers.begin(() -> digest("input", path, source.shown())));
+                begun.add(workers.begin(() -> InputDigest.of(path, source)));
             }
         }
         return begun;
     }
 
+    // What was read must be what stands in the file now; workbooks are read here and there, and known by their times
+    // alone.
+    private record InputDigest(Mivrel.Source source, FileDigest file, long checksum) {
+        static InputDigest of(Path path, Mivrel.Source source) throws IOException {
+            Digests.Both both = Digests.withChecksum(path);
+            FileDigest digest = new FileDigest("input", source.shown(), Files.size(path), both.digest());
+            return new InputDigest(source, digest, both.checksum());
+        }
+
+        void requireRead() throws IOException {
+            if (source.rows() instanceof SourceFiles.Opener opener && !opener.readBytesOf(checksum)) {
+                throw InputFiles.changed(source.shown());
+            }
+        }
+    }
+
     private List<FileDigest> digests(RunReport report) throws IOException {
         List<FileDigest> files = new ArrayList<>();
-        for (Task<FileDigest> input : inputDigests) {
-            files.add(input.get());
+        for (Task<InputDigest> input : inputDigests) {
+            files.add(input.get().file());
         }
         for (DeliveredFile delivered : report.deliveries()) {
             for (PreparedFile file : delivered.files()) {

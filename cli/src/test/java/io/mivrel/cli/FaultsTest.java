@@ -31,8 +31,8 @@ import org.testng.annotations.Test;
  */
 public class FaultsTest {
     private static final int VOUCHERS = 12_000;
-    private static final int KILLS = Integer.getInteger("mivrel.kills", 2);
-    private static final int FULL = Integer.getInteger("mivrel.full", 4);
+    private static final int KILLS = Integer.getInteger("mivrel.kills", 1);
+    private static final int FULL = Integer.getInteger("mivrel.full", 3);
 
     private final Random random = new Random(Long.getLong("mivrel.seed", 11));
     private Path folder;

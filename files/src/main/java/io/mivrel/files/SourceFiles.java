@@ -2,6 +2,7 @@ package io.mivrel.files;
 
 import io.mivrel.files.ContentSniffer.Content;
 import io.mivrel.files.bytes.LineIndex;
+import io.mivrel.files.bytes.Readable;
 import io.mivrel.files.bytes.TextLines;
 import io.mivrel.files.lines.FixedRows;
 import io.mivrel.files.lines.HandedBack;
@@ -52,9 +53,33 @@ public final class SourceFiles {
     private SourceFiles() {}
 
     /** Opens a file, as {@link #open} does, again and again; from the second time on it finds rows faster. */
-    public static Input.Opener opener(Path file, String shown, Layout layout) {
-        LineIndex index = new LineIndex();
-        return () -> open(file, shown, layout, index);
+    public static Opener opener(Path file, String shown, Layout layout) {
+        return new Opener(file, shown, layout, new LineIndex());
+    }
+
+    /** Opens one file again and again, and knows what was read of it. */
+    public static final class Opener implements Input.Opener {
+        private final Path file;
+        private final String shown;
+        private final Layout layout;
+        private final LineIndex index;
+
+        private Opener(Path file, String shown, Layout layout, LineIndex index) {
+            this.file = file;
+            this.shown = shown;
+            this.layout = layout;
+            this.index = index;
+        }
+
+        @Override
+        public RowSource open() throws IOException {
+            return SourceFiles.open(file, shown, layout, index);
+        }
+
+        /** False when a reading of the whole file gave other bytes than those with this CRC-32C checksum. */
+        public boolean readBytesOf(long checksum) {
+            return index.readings().agreeWith(checksum);
+        }
     }
 
     /** Opens a file; {@code shown} names it in findings. Throws {@link IOException} when it is not there at all. */
@@ -145,14 +170,21 @@ public final class SourceFiles {
             throws IOException {
         return switch (kind) {
             case SEPARATED -> SeparatedRows.open(file, form.separator(), form.encoding(), index);
-            case FIXED_WIDTH -> new FixedRows(TextLines.open(file, form.encoding()), form.slices());
+            case FIXED_WIDTH -> new FixedRows(text(file, form.encoding(), index), form.slices());
             case WORKBOOK -> Workbooks.open(file, form.part());
-            case OFX -> new OfxRows(TextLines.open(file, encoding), form.part());
-            case CAMT_053 -> new CamtRows(new BufferedInputStream(Files.newInputStream(file), 1 << 16), form.part());
-            case MT940 -> new Mt940Rows(TextLines.open(file, encoding), form.part());
-            case QIF -> new QifRows(TextLines.open(file, encoding), form.part());
+            case OFX -> new OfxRows(text(file, encoding, index), form.part());
+            case CAMT_053 ->
+                new CamtRows(
+                        new BufferedInputStream(index.readings().watch(Files.newInputStream(file)), 1 << 16),
+                        form.part());
+            case MT940 -> new Mt940Rows(text(file, encoding, index), form.part());
+            case QIF -> new QifRows(text(file, encoding, index), form.part());
             case STATEMENT -> throw new IllegalStateException("decided by content before");
         };
+    }
+
+    private static TextLines text(Path file, String encoding, LineIndex index) throws IOException {
+        return TextLines.of(index.readings().watch(Files.newInputStream(Readable.check(file))), encoding);
     }
 
     private static @Nullable Finding ending(Path file, String shown, FileKind kind, Content content) {

@@ -24,35 +24,46 @@ public final class Digests {
 
     /** The digest of a file, with the name of its kind. */
     public static String of(Path file) throws IOException {
-        return Files.size(Readable.check(file)) <= SHA_UP_TO ? sha512(file) : crc32c(file);
+        return withChecksum(file).digest();
     }
+
+    /** The digest of a file with the checksum that is taken in the same reading. */
+    public static Both withChecksum(Path file) throws IOException {
+        CRC32C checksum = new CRC32C();
+        boolean small = Files.size(Readable.check(file)) <= SHA_UP_TO;
+        String sha = digest(file, checksum, small);
+        return new Both(small ? sha : crc32c(checksum.getValue()), checksum.getValue());
+    }
+
+    /**
+     * A digest and a checksum of one file.
+     *
+     * @param digest as {@link #of} writes it
+     * @param checksum its CRC-32C
+     */
+    public record Both(String digest, long checksum) {}
 
     /** True when a file has this digest. */
     public static boolean matches(Path file, String digest) throws IOException {
-        return digest.equals(digest.startsWith("sha-512:") ? sha512(file) : crc32c(file));
+        CRC32C checksum = new CRC32C();
+        boolean isSha = digest.startsWith("sha-512:");
+        String sha = digest(file, checksum, isSha);
+        return digest.equals(isSha ? sha : crc32c(checksum.getValue()));
     }
 
-    private static String sha512(Path file) throws IOException {
+    private static String digest(Path file, CRC32C checksum, boolean withSha) throws IOException {
         try (InputStream in = Files.newInputStream(file)) {
-            MessageDigest digest = MessageDigest.getInstance("SHA-512");
-            byte[] block = new byte[BLOCK];
-            for (int n = in.read(block); n >= 0; n = in.read(block)) {
-                digest.update(block, 0, n);
-            }
-            return "sha-512:" + HexFormat.of().formatHex(digest.digest());
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-512", e);
-        }
-    }
-
-    private static String crc32c(Path file) throws IOException {
-        try (InputStream in = Files.newInputStream(file)) {
-            CRC32C checksum = new CRC32C();
+            MessageDigest sha = MessageDigest.getInstance("SHA-512");
             byte[] block = new byte[BLOCK];
             for (int n = in.read(block); n >= 0; n = in.read(block)) {
                 checksum.update(block, 0, n);
+                if (withSha) {
+                    sha.update(block, 0, n);
+                }
             }
-            return crc32c(checksum.getValue());
+            return "sha-512:" + HexFormat.of().formatHex(sha.digest());
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-512", e);
         }
     }
 

@@ -4,14 +4,20 @@ import java.util.Arrays;
 
 /**
  * Where some of a file's lines begin, one in every {@value #APART} bytes: noted while the file is read from its beginning,
- * so that a later reading finds a few rows without counting lines all the way. For one thread at a time.
+ * so that a later reading finds a few rows without counting lines all the way; and what was read. For one thread at a time.
  */
 public final class LineIndex {
     public static final int APART = 1 << 14;
 
+    private final Readings readings = new Readings();
     private long[] lines = new long[64];
     private long[] offsets = new long[64];
     private int size;
+
+    /** What was read of the file. */
+    public Readings readings() {
+        return readings;
+    }
 
     /** Takes note of a line, when it is far enough behind the last one noted. */
     public void note(long line, long offset) {

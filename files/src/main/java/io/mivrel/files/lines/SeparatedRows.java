@@ -87,7 +87,8 @@ public final class SeparatedRows implements RowSource {
 
     /** The same with what an earlier reading of the file noted, for {@link #skipTo}, and taking note itself. */
     public static SeparatedRows open(Path file, char separator, String encoding, LineIndex index) throws IOException {
-        return new SeparatedRows(Files.newInputStream(Readable.check(file)), separator, encoding, index);
+        return new SeparatedRows(
+                index.readings().watch(Files.newInputStream(Readable.check(file))), separator, encoding, index);
     }
 
     @Override
