@@ -1,6 +1,7 @@
 package io.mivrel;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Files;
 import java.util.List;
@@ -79,6 +80,33 @@ public class CreditsTest {
         assertThat(outcome.report().findings().worstFirst().get(0).origin().row())
                 .isEqualTo(3);
         assertThat(outcome.report().clear().documents()).isEqualTo(1);
+    }
+
+    @Test
+    public void chargesAndCreditsMayStandInTwoColumns() throws Exception {
+        Workshop workshop = new Workshop()
+                .replace("invoice.yaml", "flat.yaml", "journals.yaml")
+                .replace("invoice-layout.yaml", "gives:", "credits: both sides\ngives:")
+                .replace("invoice-layout.yaml", "net:       {column: net}", "net:       {column: charge, less: credit}")
+                .replace("invoice-layout.yaml", "tax:       {column: tax}", "tax:       {column: tax+, less: tax-}")
+                .replace("invoice-layout.yaml", "total:     {column: total}", "total:     {column: sum+, less: sum-}")
+                .replace("invoice-layout.yaml", "  quantity:  {column: qty}\n", "")
+                .replace("invoice-layout.yaml", "  price:     {column: price}\n", "");
+        String titles = "number,kind,party,date,due,text,code,account,charge,credit,tax+,tax-,sum+,sum-\n";
+        String invoice = "I1,INV,CUS-001,01/03/2027,,bell,STD,4000,100.00,,20.00,0.00,120.00,\n";
+        String credit = "C1,CRN,CUS-001,02/03/2027,,bell,STD,4000,,50.00,,10.00,,60.00\n";
+        Outcome outcome = workshop.put("invoice.csv", titles + invoice + credit).run("invoice");
+        assertThat(rules(outcome)).isEmpty();
+        assertThat(delivered(outcome))
+                .contains("C1,2027-03-02,1300,\"credit note C1, St Aldhelm\",-60.00", "C1,2027-03-02,4000,bell,50.00");
+        String wrongSide = "C2,CRN,CUS-001,02/03/2027,,bell,STD,4000,51.00,,10.20,,61.20,\n";
+        String both = "I3,INV,CUS-001,03/03/2027,,bell,STD,4000,100.00,1.00,20.00,,120.00,\n";
+        Outcome wrong = workshop.put("invoice.csv", titles + wrongSide + both).run("invoice");
+        assertThat(rules(wrong)).containsExactlyInAnyOrder("document-sign", "amount-on-both-sides");
+        workshop.replace("invoice-layout.yaml", "charge, less: credit", "charge")
+                .replace("invoice-layout.yaml", "tax+, less: tax-", "tax+")
+                .replace("invoice-layout.yaml", "sum+, less: sum-", "sum+");
+        assertThatThrownBy(() -> workshop.run("invoice")).hasMessageContaining("an amount needs 'less'");
     }
 
     @Test
