@@ -63,7 +63,16 @@ abstract class CellReader {
                 return new ForeignAmount(field, place, places[0], numbers);
             }
             if (source.less() != null) {
-                return new TwoColumns(field, place, places, numbers, source.less());
+                return new TwoColumns(field, place, places, numbers, source.less(), true);
+            }
+            if (source.columns().size() == 2) {
+                return new TwoColumns(
+                        field,
+                        source.columns().get(0),
+                        places,
+                        numbers,
+                        source.columns().get(1),
+                        false);
             }
             return source.side() == null
                     ? new Amount(field, place, places[0], numbers)
@@ -265,15 +274,18 @@ abstract class CellReader {
         }
     }
 
-    /** An amount that stands in one of two columns, the second of which is taken off. */
+    /** An amount that stands in one of two columns, as it is signed or with the second taken off. */
     private static final class TwoColumns extends CellReader {
         private final Amount more;
         private final Amount less;
 
-        TwoColumns(Field field, String place, int[] places, AmountFormat format, String takenOff) {
+        private final boolean takenOff;
+
+        TwoColumns(Field field, String place, int[] places, AmountFormat format, String second, boolean takenOff) {
             super(field, place);
             this.more = new Amount(field, place, places[0], format);
-            this.less = new Amount(field, takenOff, places[1], format);
+            this.less = new Amount(field, second, places[1], format);
+            this.takenOff = takenOff;
         }
 
         @Override
@@ -286,7 +298,7 @@ abstract class CellReader {
             if (problems.isUnreadable(field)) {
                 into.put(field, SourceRecord.ABSENT);
             } else if (charged == SourceRecord.ABSENT || charged == 0 && credited != SourceRecord.ABSENT) {
-                into.put(field, credited == SourceRecord.ABSENT ? credited : -credited);
+                into.put(field, credited == SourceRecord.ABSENT || !takenOff ? credited : -credited);
             } else if (credited == SourceRecord.ABSENT || credited == 0) {
                 into.put(field, charged);
             } else {
@@ -361,6 +373,11 @@ abstract class CellReader {
             byte[] bytes = row.bytes();
             int start = Spans.trimStart(bytes, row.start(cell), row.end(cell));
             int end = Spans.trimEnd(bytes, start, row.end(cell));
+            // A code as ="0012", so that a spreadsheet leaves it alone.
+            if (isCode && end - start > 3 && bytes[start] == '=' && bytes[start + 1] == '"' && bytes[end - 1] == '"') {
+                start += 2;
+                end--;
+            }
             if (start < end) {
                 into.put(field, bytes, start, end);
                 if (isCode) {

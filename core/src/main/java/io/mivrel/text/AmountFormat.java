@@ -37,6 +37,8 @@ public record AmountFormat(
     /** The largest amount in minor units, so that sums of many rows stay exact. */
     public static final long LARGEST = 1_000_000_000_000_000L;
 
+    private static final char[] MINUSES = {'\u2212', '\u2013', '\u2010', '\u2011', '\ufe63', '\uff0d'};
+
     private static final long[] SCALE = {1, 10, 100, 1000, 10_000};
     /** The largest number that may be multiplied by the scale at the same place. */
     private static final long[] MOST = {LARGEST, LARGEST / 10, LARGEST / 100, LARGEST / 1000, LARGEST / 10_000};
@@ -183,9 +185,12 @@ public record AmountFormat(
         int e = to;
         boolean negative = false;
         byte first = c[s];
-        if (first == '-') {
+        int minus = minus(c, s, e);
+        if (minus > 0) {
             negative = true;
-            s++;
+            s = Spans.trimStart(c, s + minus, e);
+        } else if (first == '+' && s + 1 < e) {
+            s = Spans.trimStart(c, s + 1, e);
         } else if (first == '(' && brackets) {
             if (c[e - 1] != ')') {
                 return UNREADABLE;
@@ -193,23 +198,28 @@ public record AmountFormat(
             negative = true;
             s++;
             e--;
-        } else if (trailingMinus && c[e - 1] == '-') {
+        } else if (trailingMinus && endsInMinus(c, s, e) > 0) {
             negative = true;
-            e--;
+            e = Spans.trimEnd(c, s, e - endsInMinus(c, s, e));
+        } else if (trailingMinus && c[e - 1] == '+') {
+            e = Spans.trimEnd(c, s, e - 1);
         }
         if (!currencyMark.isEmpty() && s < e) {
             int length = currencyMark.getBytes(StandardCharsets.UTF_8).length;
             if (Spans.startsWith(c, s, e, currencyMark)) {
                 s = Spans.trimStart(c, s + length, e);
-                if (!negative && s < e && c[s] == '-') {
+                int inner = s < e ? minus(c, s, e) : 0;
+                if (!negative && inner > 0) {
                     negative = true;
+                    s = Spans.trimStart(c, s + inner, e);
+                } else if (s < e && c[s] == '+' && first != '+' && !negative) {
                     s++;
                 }
             } else if (endsWith(c, s, e, currencyMark)) {
                 e = Spans.trimEnd(c, s, e - length);
-                if (trailingMinus && !negative && s < e && c[e - 1] == '-') {
+                if (trailingMinus && !negative && s < e && endsInMinus(c, s, e) > 0) {
                     negative = true;
-                    e--;
+                    e = Spans.trimEnd(c, s, e - endsInMinus(c, s, e));
                 }
             }
         }
@@ -217,10 +227,35 @@ public record AmountFormat(
         return negative && value >= 0 ? -value : value;
     }
 
+    // How many bytes a minus takes at a place: the hyphen, the sign of U+2212, and the dashes put in its place.
+    private static int minus(byte[] c, int i, int e) {
+        if (c[i] == '-') {
+            return 1;
+        }
+        if (c[i] >= 0) {
+            return 0;
+        }
+        for (char minus : MINUSES) {
+            int length = Spans.match(c, i, e, minus);
+            if (length > 0) {
+                return length;
+            }
+        }
+        return 0;
+    }
+
+    private static int endsInMinus(byte[] c, int s, int e) {
+        if (c[e - 1] == '-') {
+            return 1;
+        }
+        return e - s > 3 && c[e - 1] < 0 && minus(c, e - 3, e) == 3 ? 3 : 0;
+    }
+
     private long magnitude(byte[] c, int s, int e) {
         long value = 0;
         int digits = 0;
         int groups = 0;
+        int pairs = 0;
         int groupFrom = 0;
         int i = s;
         while (i < e) {
@@ -236,9 +271,15 @@ public record AmountFormat(
                 break;
             }
             int inGroup = digits - groupFrom;
-            if (inGroup == 0 || inGroup > 3 || (groups > 0 && inGroup != 3)) {
+            // In lakhs, only the last group is of three.
+            boolean lakhs = inGroup == 2 && (groups == 0 || pairs == groups) && thousandsMark == ',';
+            if (inGroup == 0 || inGroup > 3 || (groups > 0 && inGroup != 3 && !lakhs)) {
                 return UNREADABLE;
             }
+            if (groups > 0 && inGroup == 3 && pairs > 1) {
+                return UNREADABLE;
+            }
+            pairs += inGroup == 2 || groups == 0 && inGroup == 1 ? 1 : 0;
             groups++;
             groupFrom = digits;
             i += mark;

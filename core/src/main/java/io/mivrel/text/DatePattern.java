@@ -13,10 +13,15 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A date pattern compiled once: {@code uuuu} year, {@code uu} year in a declared window of a hundred years, {@code MM}
- * or {@code M} month, {@code MMM} or {@code MMMM} English month name, {@code dd} or {@code d} day, {@code EEE} or
- * {@code EEEE} English day name, and every other character as itself ({@code yyyy} and {@code yy} are read as
- * {@code uuuu} and {@code uu}); or {@code serial}, the number that spreadsheets give a day, counted from 1900. Doubled letters take exactly two digits, single ones one or two. The day name must
- * belong to the date. Immutable.
+ * or {@code M} month, {@code MMM} or {@code MMMM} month name, {@code dd} or {@code d} day, {@code EEE} or {@code EEEE} day
+ * name, and every other character as itself ({@code yyyy} and {@code yy} are read as {@code uuuu} and {@code uu}); or
+ * {@code serial}, the number that spreadsheets give a day, counted from 1900. Doubled letters take exactly two digits,
+ * single ones one or two. Names are read in the languages of {@link DateNames}, with or without a point, and written in
+ * English; the day name must belong to the date. A day may have the ending of an ordinal.
+ *
+ * <p>A time of day may stand there too and is left aside, since the day is the one that is printed: {@code HH} or {@code H}
+ * and {@code hh} or {@code h} hour, {@code mm} minute, {@code ss} second, {@code S} decimals of it, {@code a} half of the
+ * day, {@code XXX} offset or {@code Z}, and {@code T} as itself. Immutable.
  */
 public final class DatePattern {
     /** The cell is blank. */
@@ -53,10 +58,19 @@ public final class DatePattern {
         DAY_LOOSE,
         WEEKDAY,
         WEEKDAY_FULL,
+        HOUR,
+        HALF_HOUR,
+        MINUTE,
+        SECOND,
+        FRACTION,
+        HALF,
+        OFFSET,
         /** The whole pattern: a number of days as spreadsheets count them. */
         SERIAL,
         LITERAL
     }
+
+    private static final List<String> ORDINALS = List.of("st", "nd", "rd", "th", "er", ".", "\u00ba", "\u00b0");
 
     private static final String SERIAL_NAME = "serial";
     /** The serial number of 1 January 1970; spreadsheets count a 29 February 1900 that never was, number 60. */
@@ -98,7 +112,7 @@ public final class DatePattern {
                 run++;
             }
             i += run;
-            if (!Character.isLetter(c)) {
+            if (!Character.isLetter(c) || c == 'T') {
                 for (int k = 0; k < run; k++) {
                     parts.add(new Part(Kind.LITERAL, c));
                 }
@@ -119,6 +133,13 @@ public final class DatePattern {
                         : run == 2 ? Kind.MONTH : run == 3 ? Kind.MONTH_NAME : run == 4 ? Kind.MONTH_FULL : null;
             case 'd' -> run == 1 ? Kind.DAY_LOOSE : run == 2 ? Kind.DAY : null;
             case 'E' -> run == 3 ? Kind.WEEKDAY : run == 4 ? Kind.WEEKDAY_FULL : null;
+            case 'H' -> run <= 2 ? Kind.HOUR : null;
+            case 'h' -> run <= 2 ? Kind.HALF_HOUR : null;
+            case 'm' -> run == 2 ? Kind.MINUTE : null;
+            case 's' -> run == 2 ? Kind.SECOND : null;
+            case 'S' -> Kind.FRACTION;
+            case 'a' -> run == 1 ? Kind.HALF : null;
+            case 'X' -> run <= 3 ? Kind.OFFSET : null;
             default -> null;
         };
         if (kind == null) {
@@ -176,12 +197,13 @@ public final class DatePattern {
         int month = 0;
         int day = 0;
         int weekday = 0;
-        for (Part part : parts) {
+        for (int p = 0; p < parts.length; p++) {
+            Part part = parts[p];
             int taken = take(part, c, i, e);
             if (taken < 0) {
                 return UNREADABLE;
             }
-            i += taken & 0xFFFF;
+            i = behind(p, c, i + (taken & 0xFFFF), e);
             int value = taken >> 16;
             switch (part.kind) {
                 case DAY, DAY_LOOSE -> day = value;
@@ -189,7 +211,7 @@ public final class DatePattern {
                 case SHORT_YEAR -> year = inWindow(value);
                 case YEAR -> year = value;
                 case WEEKDAY, WEEKDAY_FULL -> weekday = value;
-                case LITERAL, SERIAL -> {
+                default -> {
                     // It says nothing of the day.
                 }
             }
@@ -198,7 +220,7 @@ public final class DatePattern {
             return UNREADABLE;
         }
         long epochDay = epochDay(year, month, day);
-        if (weekday != 0 && weekday != Math.floorMod(epochDay + 3, 7) + 1) {
+        if (weekday != 0 && (weekday & 1 << Math.floorMod(epochDay + 3, 7)) == 0) {
             return WRONG_WEEKDAY;
         }
         return epochDay;
@@ -209,6 +231,11 @@ public final class DatePattern {
         return switch (part.kind) {
             case LITERAL -> {
                 int length = Spans.match(c, i, e, part.literal);
+                if (part.literal == ' ') {
+                    length = length == 0 && i < e ? Spans.wideBlank(c, i, e) : length;
+                    // As in '28 de julio de 2027'.
+                    length += length > 0 && Spans.startsWith(c, i + length, e, "de ") ? 3 : 0;
+                }
                 yield length == 0 ? -1 : length;
             }
             case DAY, MONTH, SHORT_YEAR -> taken(fixed(c, i, e, 2), 2);
@@ -217,10 +244,28 @@ public final class DatePattern {
                 int width = i + 1 < e && isDigit(c[i + 1]) ? 2 : 1;
                 yield taken(fixed(c, i, e, width), width);
             }
-            case MONTH_NAME -> named(c, i, e, MONTHS[0]);
-            case MONTH_FULL -> named(c, i, e, MONTHS[1]);
-            case WEEKDAY -> named(c, i, e, DAYS[0]);
-            case WEEKDAY_FULL -> named(c, i, e, DAYS[1]);
+            case MONTH_NAME, MONTH_FULL -> {
+                int length = DateNames.letters(c, i, e);
+                int month = DateNames.month(c, i, length, part.kind == Kind.MONTH_FULL);
+                yield month == 0 ? -1 : taken(month, length);
+            }
+            case WEEKDAY, WEEKDAY_FULL -> {
+                int length = DateNames.letters(c, i, e);
+                int days = DateNames.days(c, i, length, part.kind == Kind.WEEKDAY_FULL);
+                yield days == 0 ? -1 : taken(days, length);
+            }
+            case HOUR -> time(c, i, e, 23);
+            case HALF_HOUR -> time(c, i, e, 12);
+            case MINUTE, SECOND -> fixed(c, i, e, 2) > 59 ? -1 : taken(fixed(c, i, e, 2), 2);
+            case FRACTION -> {
+                int digits = 0;
+                while (i + digits < e && digits < 9 && isDigit(c[i + digits])) {
+                    digits++;
+                }
+                yield digits == 0 ? -1 : digits;
+            }
+            case HALF -> half(c, i, e);
+            case OFFSET -> offset(c, i, e);
             case SERIAL -> throw new IllegalStateException("stands alone");
         };
     }
@@ -229,9 +274,69 @@ public final class DatePattern {
         return value < 0 ? -1 : value << 16 | length;
     }
 
-    private static int named(byte[] c, int i, int e, String[] names) {
-        int n = name(c, i, e, names);
-        return n < 0 ? -1 : taken(n + 1, names[n].length());
+    // The point of a short name or of an ordinal, its ending, and the comma behind a day's name, unless the pattern has
+    // them.
+    private int behind(int p, byte[] c, int i, int e) {
+        char next = p + 1 < parts.length && parts[p + 1].kind == Kind.LITERAL ? parts[p + 1].literal : 0;
+        if (i == e || next == 0 || c[i] == next) {
+            return i;
+        }
+        return switch (parts[p].kind) {
+            case MONTH_NAME, MONTH_FULL -> c[i] == '.' ? i + 1 : i;
+            case WEEKDAY, WEEKDAY_FULL -> {
+                int at = c[i] == '.' ? i + 1 : i;
+                yield at < e && c[at] == ',' && next != ',' ? at + 1 : at;
+            }
+            case DAY, DAY_LOOSE -> i + ordinal(c, i, e, next);
+            default -> i;
+        };
+    }
+
+    // Before a blank only: a point between figures is a mark of the date.
+    private static int ordinal(byte[] c, int i, int e, char next) {
+        if (next != ' ') {
+            return 0;
+        }
+        for (String ending : ORDINALS) {
+            int to = i + ending.getBytes(StandardCharsets.UTF_8).length;
+            if (to < e && c[to] == ' ' && Spans.startsWith(c, i, e, ending)) {
+                return to - i;
+            }
+        }
+        return 0;
+    }
+
+    private static int time(byte[] c, int i, int e, int most) {
+        int width = i + 1 < e && isDigit(c[i + 1]) ? 2 : 1;
+        int value = fixed(c, i, e, width);
+        return value > most ? -1 : taken(value, width);
+    }
+
+    // am, pm, a.m., p.m., in any case, perhaps with a blank.
+    private static int half(byte[] c, int i, int e) {
+        int letters = 0;
+        int at = i;
+        while (at < e && letters < 2) {
+            int small = small(c[at]);
+            if (letters == 0 && (small == 'a' || small == 'p') || letters == 1 && small == 'm') {
+                letters++;
+            } else if (letters == 0 || c[at] != '.' && c[at] != ' ') {
+                return -1;
+            }
+            at++;
+        }
+        return letters < 2 ? -1 : (at < e && c[at] == '.' ? at + 1 : at) - i;
+    }
+
+    private static int offset(byte[] c, int i, int e) {
+        if (i < e && c[i] == 'Z') {
+            return 1;
+        }
+        if (i + 3 > e || c[i] != '+' && c[i] != '-' || fixed(c, i + 1, e, 2) < 0) {
+            return -1;
+        }
+        int minutes = i + 3 < e && c[i + 3] == ':' ? i + 4 : i + 3;
+        return fixed(c, minutes, e, 2) >= 0 ? minutes + 2 - i : 3;
     }
 
     private int inWindow(int twoDigits) {
@@ -255,23 +360,6 @@ public final class DatePattern {
             n = n * 10 + c[k] - '0';
         }
         return n;
-    }
-
-    // Names may be in any case.
-    private static int name(byte[] c, int i, int e, String[] names) {
-        for (int n = 0; n < names.length; n++) {
-            String name = names[n];
-            if (i + name.length() <= e) {
-                int k = 0;
-                while (k < name.length() && small(c[i + k]) == name.charAt(k)) {
-                    k++;
-                }
-                if (k == name.length()) {
-                    return n;
-                }
-            }
-        }
-        return -1;
     }
 
     private static int small(byte letter) {
@@ -339,6 +427,11 @@ public final class DatePattern {
                 case DAY_LOOSE -> out.digits(date.getDayOfMonth(), 1);
                 case MONTH_NAME, MONTH_FULL ->
                     out.append(capital(MONTHS[part.kind == Kind.MONTH_NAME ? 0 : 1][date.getMonthValue() - 1]));
+                case HOUR, MINUTE, SECOND -> out.digits(0, 2);
+                case HALF_HOUR -> out.digits(12, 2);
+                case FRACTION -> out.append('0');
+                case HALF -> out.append("AM");
+                case OFFSET -> out.append('Z');
                 case WEEKDAY, WEEKDAY_FULL ->
                     out.append(capital(DAYS[part.kind == Kind.WEEKDAY ? 0 : 1][
                             date.getDayOfWeek().getValue() - 1]));
@@ -433,6 +526,12 @@ public final class DatePattern {
         int[] result = new int[3];
         int next = 0;
         for (Part part : parts) {
+            boolean ofTime = part.kind == Kind.HOUR
+                    || part.kind == Kind.HALF_HOUR
+                    || part.kind == Kind.MINUTE
+                    || part.kind == Kind.SECOND
+                    || part.kind == Kind.FRACTION;
+            next += ofTime ? 1 : 0;
             int place = switch (part.kind) {
                 case YEAR, SHORT_YEAR -> 0;
                 case MONTH, MONTH_LOOSE -> 1;

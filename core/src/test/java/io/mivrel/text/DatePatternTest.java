@@ -98,7 +98,7 @@ public class DatePatternTest {
     @Test
     public void patternsThatAreNoneAreRefusedInWords() {
         assertThatThrownBy(() -> DatePattern.of("dd/uuuu")).hasMessageContaining("one day, one month and one year");
-        assertThatThrownBy(() -> DatePattern.of("dd/MM/uuuu HH")).hasMessageContaining("'HH'");
+        assertThatThrownBy(() -> DatePattern.of("dd/MM/uuuu QQ")).hasMessageContaining("'QQ'");
     }
 
     @Test
@@ -119,6 +119,47 @@ public class DatePatternTest {
                 long parsed = serial.parse(Integer.toString(day));
                 assertThat(serial.format(LocalDate.ofEpochDay(parsed))).isEqualTo(Integer.toString(day));
             }
+        }
+    }
+
+    @DataProvider
+    public Object[][] namesAndTimes() {
+        return new Object[][] {
+            {"d MMM uuuu", "28 jul 2024", "2024-07-28"},
+            {"d MMM uuuu", "1 avr. 2024", "2024-04-01"},
+            {"d MMM uuuu", "1er mai 2024", "2024-05-01"},
+            {"d MMM uuuu", "2. Sept. 2024", "2024-09-02"},
+            {"d. MMM uuuu", "2. Jan. 2024", "2024-01-02"},
+            {"d MMMM uuuu", "28 de julio de 2024", "2024-07-28"},
+            {"d MMMM uuuu", "15 ao\u00fbt 2024", "2024-08-15"},
+            {"d MMMM uuuu", "15 aout 2024", "2024-08-15"},
+            {"d MMMM uuuu", "3 lokakuuta 2024", "2024-10-03"},
+            {"d MMMM uuuu", "3 pa\u017adziernika 2024", "2024-10-03"},
+            {"EEE dd MMM uuuu", "Sa 10 Jan 2026", "2026-01-10"},
+            {"EEE dd/MM/uuuu", "mar. 13/01/2026", "2026-01-13"},
+            {"EEE, dd MMM uuuu", "Mi., 14 Jan 2026", "2026-01-14"},
+            {"MMM d, uuuu", "Jan 3rd, 2026", null},
+            {"d MMM uuuu", "3rd Jan 2026", "2026-01-03"},
+            {"uuuu-MM-ddTHH:mm:ssXXX", "2026-03-17T02:22:44+01:00", "2026-03-17"},
+            {"uuuu-MM-ddTHH:mm:ssXXX", "2026-03-17T23:59:59Z", "2026-03-17"},
+            {"uuuu-MM-ddTHH:mm:ss.SSSXXX", "2026-03-17T23:59:59.123+0100", "2026-03-17"},
+            {"MM/dd/uuuu hh:mm a", "03/17/2026 02:22 PM", "2026-03-17"},
+            {"MM/dd/uuuu hh:mm a", "03/17/2026 02:22 p. m.", "2026-03-17"},
+            {"dd/MM/uuuu HH:mm", "17/03/2026 24:00", null},
+            {"dd/MM/uuuu HH:mm", "17/03/2026", null},
+            {"EEE dd MMM uuuu", "So 10 Jan 2026", "2026-01-10"},
+            {"dd MMM uuuu", "10 Foo 2026", null},
+        };
+    }
+
+    @Test(dataProvider = "namesAndTimes")
+    public void namesInManyLanguagesAndTimesOfDayAreRead(String pattern, String cell, String day) {
+        long parsed = DatePattern.of(pattern).parse(cell);
+        if (day == null) {
+            assertThat(DatePattern.isDate(parsed)).as(cell).isFalse();
+        } else {
+            assertThat(DatePattern.isDate(parsed)).as(cell).isTrue();
+            assertThat(LocalDate.ofEpochDay(parsed)).as(cell).isEqualTo(day);
         }
     }
 }

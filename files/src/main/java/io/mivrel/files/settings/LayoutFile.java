@@ -207,7 +207,8 @@ final class LayoutFile {
             form.wrong("'" + field.name() + "' needs either 'column' or 'constant'", "");
             return null;
         }
-        if (columns.size() > 1 && !texty) {
+        boolean twoAmounts = field.type() == FieldType.AMOUNT && columns.size() == 2 && less == null && side == null;
+        if (columns.size() > 1 && !texty && !twoAmounts) {
             form.wrong("'" + field.name() + "' is " + field.type().one() + " and comes from one column only", "");
             return null;
         }
