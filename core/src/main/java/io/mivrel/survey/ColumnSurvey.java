@@ -4,14 +4,17 @@ import io.mivrel.model.FieldType;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Hash64;
-import io.mivrel.text.Spans;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.Currency;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
@@ -26,6 +29,13 @@ public final class ColumnSurvey {
     private static final int CLIP = 100;
     /** Steps from day to day before an order means something. */
     private static final int LEAST_IN_ORDER = 8;
+    /** Days of 1990 and 2060, between which a number may be that of a day, and the days that one file may span. */
+    private static final int EARLIEST = 7_305;
+
+    private static final int LATEST = 33_237;
+    private static final int LONGEST_SPAN = 1_500;
+    /** A reading that spans so many times the days of another is not meant. */
+    private static final int MUCH_LONGER = 8;
 
     private final int place;
     private final String title;
@@ -44,7 +54,12 @@ public final class ColumnSurvey {
     private final List<Oddity> noAmounts = new ArrayList<>();
     private final Oddity[] firstMisfit = new Oddity[KnownFormats.DATES.size()];
     private int[] dateForms = IntStream.range(0, KnownFormats.DATES.size()).toArray();
-    private int[] amountForms = IntStream.range(0, KnownFormats.MARKS).toArray();
+    private int[] amountForms = IntStream.range(0, KnownFormats.AMOUNT_FORMS).toArray();
+    /** Currency signs and codes beside the figures, marks of the side, and times of day behind dates, with their counts. */
+    private final Map<String, Integer> currencyMarks = new TreeMap<>();
+
+    private final Map<String, Integer> sideMarks = new TreeMap<>();
+    private final Map<String, Integer> times = new HashMap<>();
     private final long[] days = new long[KnownFormats.DATES.size()];
     private final byte[] last = new byte[40];
     private int lastLength = -1;
@@ -59,8 +74,9 @@ public final class ColumnSurvey {
     private int longest;
     private boolean brackets;
     private boolean trailingMinus;
-    private boolean creditMarks;
-    private boolean debitMarks;
+    private boolean negative;
+    private long unmarked;
+    private long withThree;
     private final List<AmountFormat> amountFormats;
 
     ColumnSurvey(int place, String title, Currency currency) {
@@ -95,7 +111,11 @@ public final class ColumnSurvey {
             misfit(row, bytes, start, end);
             return;
         }
-        dates(row, bytes, start, end);
+        int time = TimeOfDay.start(bytes, start, end);
+        if (time < end && end - start > 12) {
+            times.merge(TimeOfDay.pattern(bytes, time, end), 1, Integer::sum);
+        }
+        dates(row, bytes, start, time);
         amounts(row, bytes, start, end);
     }
 
@@ -107,12 +127,9 @@ public final class ColumnSurvey {
     private void narrow() {
         dateForms =
                 IntStream.of(dateForms).filter(i -> dateFits[i] * 2 > filled).toArray();
-        boolean[] active = new boolean[KnownFormats.MARKS];
-        for (int i = 0; i < amountFits.length; i++) {
-            active[i % KnownFormats.MARKS] |= amountFits[i] * 2 > filled;
-        }
-        amountForms =
-                IntStream.range(0, KnownFormats.MARKS).filter(i -> active[i]).toArray();
+        amountForms = IntStream.of(amountForms)
+                .filter(i -> amountFits[i] * 2 > filled)
+                .toArray();
     }
 
     private void misfit(long row, byte[] bytes, int start, int end) {
@@ -150,65 +167,67 @@ public final class ColumnSurvey {
         }
     }
 
-    // Without a currency mark in the cell all currencies read the same.
     private void amounts(long row, byte[] bytes, int start, int to) {
         if (amountForms.length == 0) {
             return;
         }
-        boolean any = false;
-        int end = withoutSide(bytes, start, to);
-        if (start == end) {
-            return;
+        byte[] cell = bytes;
+        int from = start;
+        int end = to;
+        MarkedFigure marked = MarkedFigure.of(bytes, start, to);
+        if (marked != null) {
+            cell = marked.figure();
+            from = 0;
+            end = cell.length;
         }
-        int currency = currency(bytes, start, end);
+        boolean any = false;
         for (int form : amountForms) {
-            long amount =
-                    amountFormats.get(currency * KnownFormats.MARKS + form).parse(bytes, start, end);
+            long amount = amountFormats.get(form).parse(cell, from, end);
             if (AmountFormat.isAmount(amount)) {
                 any = true;
-                for (int c = currency; c < (currency == 0 ? KnownFormats.CURRENCIES.size() : currency + 1); c++) {
-                    int i = c * KnownFormats.MARKS + form;
-                    amountFits[i]++;
-                    leastAmount[i] = Math.min(leastAmount[i], amount);
-                    mostAmount[i] = Math.max(mostAmount[i], amount);
-                    amountHashes[i] = Hash64.add(amountHashes[i], amount);
-                    long sum = sums[i] + amount;
-                    sumsTooLarge |= ((sums[i] ^ sum) & (amount ^ sum)) < 0;
-                    sums[i] = sum;
-                }
+                amountFits[form]++;
+                leastAmount[form] = Math.min(leastAmount[form], amount);
+                mostAmount[form] = Math.max(mostAmount[form], amount);
+                amountHashes[form] = Hash64.add(amountHashes[form], amount);
+                long sum = sums[form] + amount;
+                sumsTooLarge |= ((sums[form] ^ sum) & (amount ^ sum)) < 0;
+                sums[form] = sum;
             }
         }
-        if (!any && noAmounts.size() < KEPT) {
-            noAmounts.add(oddity(row, text(bytes, start, to)));
+        if (!any) {
+            if (noAmounts.size() < KEPT) {
+                noAmounts.add(oddity(row, text(bytes, start, to)));
+            }
+            return;
         }
-        creditMarks |= any && end < to && (bytes[to - 2] | 32) == 'c';
-        debitMarks |= any && end < to && (bytes[to - 2] | 32) == 'd';
-        brackets |= any && bytes[start] == '(';
-        trailingMinus |= any && bytes[end - 1] == '-';
-        withDecimals += any && hasDecimals(bytes, start, end) ? 1 : 0;
+        if (marked != null) {
+            (marked.isSide() ? sideMarks : currencyMarks).merge(marked.mark(), 1, Integer::sum);
+        }
+        unmarked += marked == null || !marked.isSide() ? 1 : 0;
+        brackets |= cell[from] == '(';
+        trailingMinus |= cell[end - 1] == '-' || cell[end - 1] == '+' || end - from > 3 && cell[end - 1] < 0;
+        negative |= cell[from] == '-' || cell[from] == '(' || cell[end - 1] == '-' || cell[from] < 0;
+        withDecimals += hasDecimals(cell, from, end) ? 1 : 0;
+        withThree += hasThree(cell, from, end) ? 1 : 0;
     }
 
-    // CR and DR behind an amount say its side.
-    private static int withoutSide(byte[] bytes, int start, int end) {
-        boolean marked = end - start > 2
-                && (bytes[end - 1] | 32) == 'r'
-                && ((bytes[end - 2] | 32) == 'c' || (bytes[end - 2] | 32) == 'd');
-        return marked ? Spans.trimEnd(bytes, start, end - 2) : end;
-    }
-
-    private static int currency(byte[] bytes, int start, int end) {
+    // One mark with exactly three digits behind it: a thousands mark, or that of decimals of some currencies.
+    private static boolean hasThree(byte[] bytes, int start, int end) {
+        int digits = 0;
+        int marks = 0;
+        int behind = 0;
         for (int i = start; i < end; i++) {
-            if (bytes[i] < 0 || bytes[i] == '$') {
-                String cell = text(bytes, start, end);
-                for (int c = 1; c < KnownFormats.CURRENCIES.size(); c++) {
-                    if (cell.contains(KnownFormats.CURRENCIES.get(c))) {
-                        return c;
-                    }
-                }
-                return 0;
+            if (bytes[i] == '.' || bytes[i] == ',') {
+                marks++;
+                behind = 0;
+            } else if (bytes[i] >= '0' && bytes[i] <= '9') {
+                digits++;
+                behind++;
+            } else if (bytes[i] == ' ' || bytes[i] == '\'') {
+                return false;
             }
         }
-        return 0;
+        return marks == 1 && behind == 3 && digits <= 6;
     }
 
     // A mark with exactly two digits behind it, as amounts of most currencies have.
@@ -264,12 +283,31 @@ public final class ColumnSurvey {
         return values.size() > FEW ? List.of() : List.copyOf(values);
     }
 
+    /** True when some pattern other than a number of days fits. */
+    boolean hasWrittenDates() {
+        return filled > 0
+                && mostly(IntStream.range(0, dateFits.length - 1)
+                        .mapToLong(i -> dateFits[i])
+                        .max()
+                        .orElse(0));
+    }
+
+    // Numbers of days that a statement can have, and nothing that has decimals as money.
+    private boolean hasSerials() {
+        int serial = dateFits.length - 1;
+        return mostly(dateFits[serial])
+                && leastDay[serial] > EARLIEST
+                && mostDay[serial] < LATEST
+                && mostDay[serial] - leastDay[serial] < LONGEST_SPAN
+                && (filled > 1 || !title.isEmpty());
+    }
+
     /** What most cells are: a date, an amount, a code without blanks, or text. */
     public FieldType type() {
         if (filled == 0) {
             return FieldType.TEXT;
         }
-        if (mostly(max(dateFits))) {
+        if (hasWrittenDates() || hasSerials()) {
             return FieldType.DATE;
         }
         if (mostly(max(amountFits)) && withDecimals * 10 >= filled) {
@@ -280,11 +318,11 @@ public final class ColumnSurvey {
 
     /** True when the cells could be amounts, though none has decimals. */
     boolean couldBeAmounts() {
-        return filled > 0 && mostly(max(amountFits));
+        return filled > 0 && max(amountFits) * 10 >= filled * 9;
     }
 
     private boolean mostly(long fits) {
-        return fits * 20 >= filled * 19;
+        return fits * 10 >= filled * 9;
     }
 
     private static long[] filled(int length, long with) {
@@ -328,19 +366,40 @@ public final class ColumnSurvey {
         return null;
     }
 
+    /** What stands behind a date, as a pattern, such as a time of day; empty when most cells have nothing there. */
+    String time() {
+        return times.entrySet().stream()
+                .filter(e -> mostly(e.getValue()))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse("");
+    }
+
     private static long max(long[] counts) {
         return Arrays.stream(counts).max().orElse(0);
     }
 
-    /** The date patterns that fit as many cells as any does, the likelier first; empty when it holds no dates. */
+    /**
+     * The date patterns that fit nearly all cells, the likelier first; empty when it holds no dates. Of readings that differ
+     * greatly in the days they span, the shorter is meant: a statement covers weeks, not decades.
+     */
     public List<DatePattern> patterns() {
-        List<DatePattern> best = new ArrayList<>();
-        long most = max(dateFits);
-        for (int i = 0; i < dateFits.length && mostly(most); i++) {
-            if (dateFits[i] == most) {
-                best.add(KnownFormats.DATES.get(i));
+        List<Integer> fitting = new ArrayList<>();
+        long shortest = Long.MAX_VALUE;
+        for (int i = 0; i < dateFits.length; i++) {
+            boolean isSerial = i == dateFits.length - 1;
+            if (dateFits[i] > 0 && mostly(dateFits[i]) && (!isSerial || hasSerials() && !hasWrittenDates())) {
+                fitting.add(i);
+                shortest = Math.min(shortest, mostDay[i] - leastDay[i]);
             }
         }
+        long most = Math.max(MUCH_LONGER * Math.max(shortest, 31), 0);
+        List<DatePattern> best = new ArrayList<>();
+        // Those that fit every cell before those that leave odd ones.
+        fitting.stream()
+                .filter(i -> mostDay[i] - leastDay[i] <= most)
+                .sorted(Comparator.comparing((Integer i) -> -dateFits[i]))
+                .forEach(i -> best.add(KnownFormats.DATES.get(i)));
         return best;
     }
 
@@ -351,8 +410,36 @@ public final class ColumnSurvey {
     }
 
     /** The first cell that a pattern does not fit, or {@code null}. */
-    public Oddity misfit(DatePattern pattern) {
-        return firstMisfit[KnownFormats.DATES.indexOf(pattern)];
+    public @Nullable Oddity misfit(DatePattern pattern) {
+        int known = KnownFormats.DATES.indexOf(pattern);
+        return known < 0 ? null : firstMisfit[known];
+    }
+
+    /** True when the days of the likeliest pattern mostly go back from row to row. */
+    boolean fallsBack() {
+        List<DatePattern> fitting = patterns();
+        int i = fitting.isEmpty() ? -1 : KnownFormats.DATES.indexOf(fitting.get(0));
+        return i >= 0 && earlier[i] > 4 * later[i];
+    }
+
+    /** How many cells a pattern fits. */
+    long fits(DatePattern pattern) {
+        int known = KnownFormats.DATES.indexOf(pattern);
+        return known < 0 ? 0 : dateFits[known];
+    }
+
+    /** How many cells an amount form fits. */
+    long amountFits(int form) {
+        return amountFits[form];
+    }
+
+    /** How large the figures are by an amount form: the difference of the largest and the smallest. */
+    long size(int form) {
+        return amountFits[form] == 0 ? 0 : Math.max(Math.abs(mostAmount[form]), Math.abs(leastAmount[form]));
+    }
+
+    boolean hasTwoDecimals() {
+        return withDecimals > 0;
     }
 
     /** Which amount forms fit as many cells as any does. */
@@ -360,7 +447,7 @@ public final class ColumnSurvey {
         boolean[] fits = new boolean[amountFits.length];
         long most = max(amountFits);
         for (int i = 0; i < fits.length; i++) {
-            fits[i] = most > 0 && amountFits[i] == most;
+            fits[i] = most > 0 && amountFits[i] * 50 >= most * 49;
         }
         return fits;
     }
@@ -369,12 +456,28 @@ public final class ColumnSurvey {
         return brackets;
     }
 
-    boolean hasCreditMarks() {
-        return creditMarks;
+    /** Signs and codes of currencies beside the figures, with how often each stands there. */
+    Map<String, Integer> currencyMarks() {
+        return currencyMarks;
     }
 
-    boolean hasDebitMarks() {
-        return debitMarks;
+    /** Marks of a side beside the figures, such as CR, with how often each stands there. */
+    Map<String, Integer> sideMarks() {
+        return sideMarks;
+    }
+
+    /** True when some figures have no mark of a side. */
+    boolean hasUnmarked() {
+        return unmarked > 0;
+    }
+
+    boolean hasNegatives() {
+        return negative;
+    }
+
+    /** True when each figure that has a mark has one only, with three digits behind it. */
+    boolean hasThreeBehindEveryMark() {
+        return withThree > 0 && withDecimals == 0;
     }
 
     boolean hasTrailingMinus() {

@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param part the sheet that is looked at
  * @param parts the sheets that hold rows
  * @param currency the currency of its amounts, as the file states it, or what is assumed: it decides the decimals
+ * @param currencyStated true when the file states it
  * @param print how a print file is divided; {@code null} for other files
  */
 public record Facts(
@@ -34,6 +35,7 @@ public record Facts(
         String part,
         List<String> parts,
         Currency currency,
+        boolean currencyStated,
         @Nullable Print print) {
 
     /** What is assumed of a file that states no currency: two decimals, as most currencies have. */
@@ -50,12 +52,24 @@ public record Facts(
 
     /** A text of the given encoding. */
     public static Facts text(FileKind kind, String words, String encoding, String why, boolean sure) {
-        return new Facts(kind, words, encoding, why, sure, ',', "", "", List.of(), ASSUMED, null);
+        return new Facts(kind, words, encoding, why, sure, ',', "", "", List.of(), ASSUMED, false, null);
     }
 
     /** The same with another separator and line ends. */
     public Facts divided(char by, String ends) {
-        return new Facts(kind, words, encoding, encodingWhy, encodingSure, by, ends, part, parts, currency, print);
+        return new Facts(
+                kind,
+                words,
+                encoding,
+                encodingWhy,
+                encodingSure,
+                by,
+                ends,
+                part,
+                parts,
+                currency,
+                currencyStated,
+                print);
     }
 
     /** The same as a print file. */
@@ -71,13 +85,25 @@ public record Facts(
                 part,
                 parts,
                 currency,
+                currencyStated,
                 division);
     }
 
     /** The same with its amounts in a currency. */
     public Facts in(Currency stated) {
         return new Facts(
-                kind, words, encoding, encodingWhy, encodingSure, separator, lineEnds, part, parts, stated, print);
+                kind,
+                words,
+                encoding,
+                encodingWhy,
+                encodingSure,
+                separator,
+                lineEnds,
+                part,
+                parts,
+                stated,
+                true,
+                print);
     }
 
     /** True when two readings by these facts give the same cells. */

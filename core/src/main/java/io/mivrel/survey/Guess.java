@@ -6,18 +6,26 @@ import io.mivrel.intake.StatementColumns;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceKind;
 import io.mivrel.kinds.InvoiceLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.money.Money;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowFilter;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,24 +41,40 @@ record Guess(
         Map<Field, ColumnSurvey> fields,
         @Nullable DatePattern pattern,
         AmountFormat numbers,
+        @Nullable BankColumns bank,
+        Collection<Sample.Kept> beside,
         List<Question> questions) {
+    private static final Pattern DATE_LIKE = Pattern.compile("\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4}");
 
-    static Guess of(Facts facts, Sample sample, List<ColumnSurvey> columns, String until) {
+    /** {@code beside} are the rows above and below the data. */
+    static Guess of(
+            Facts facts, Sample sample, List<ColumnSurvey> columns, String until, Collection<Sample.Kept> beside) {
         List<Question> questions = new ArrayList<>();
         @Nullable Kind gives;
+        @Nullable BankColumns bank = null;
         Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
         boolean own = facts.kind().isStatement();
         if (own) {
             gives = BankLines.KIND;
             statement(facts.kind(), columns, fields);
-        } else if (sample.titlesRow > 0 || sample.fixedTitles) {
-            gives = FieldGuess.kind(columns);
-            fields.putAll(gives == null ? Map.of() : FieldGuess.fields(gives.table(), columns));
         } else {
-            gives = FieldGuess.kindByPlace(columns);
-            fields.putAll(gives == null ? Map.of() : FieldGuess.fieldsByPlace(columns));
+            gives = FieldGuess.kind(columns);
+            if (gives != InvoiceLines.KIND) {
+                bank = BankColumns.find(columns, sample, new Labels(beside), form(facts, columns));
+                // A running balance makes bank lines, whatever the titles say; else a ledger has accounts.
+                if (bank != null && (bank.relation != null || gives != JournalLines.KIND)) {
+                    gives = BankLines.KIND;
+                    fields.putAll(bank.fields);
+                } else {
+                    bank = null;
+                }
+            }
+            if (bank == null && gives != null) {
+                fields.putAll(FieldGuess.fields(gives.table(), columns));
+            }
         }
-        Guess guess = new Guess(facts, sample, columns, until, gives, fields, null, AmountFormat.plain(2), questions);
+        Guess guess = new Guess(
+                facts, sample, columns, until, gives, fields, null, AmountFormat.plain(2), bank, beside, questions);
         if (gives == null) {
             guess.ask("gives", "bank lines, journal lines or invoice lines? The titles do not tell");
         }
@@ -59,7 +83,8 @@ record Guess(
         boolean plain = own && facts.kind() != FileKind.QIF;
         DatePattern pattern = plain ? DatePattern.ISO : guess.findPattern();
         AmountFormat numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : guess.findNumbers();
-        return new Guess(facts, sample, columns, until, gives, fields, pattern, numbers, List.copyOf(questions));
+        return new Guess(
+                facts, sample, columns, until, gives, fields, pattern, numbers, bank, beside, List.copyOf(questions));
     }
 
     private static void statement(FileKind kind, List<ColumnSurvey> columns, Map<Field, ColumnSurvey> fields) {
@@ -67,6 +92,31 @@ record Guess(
         usual.putIfAbsent(BankLines.DATE, FieldSource.column(StatementColumns.DATE));
         usual.forEach((field, source) -> fields.put(
                 field, columns.get(StatementColumns.ALL.indexOf(source.columns().get(0)))));
+    }
+
+    // The form that most columns of figures have, for a first look.
+    private static AmountFormat form(Facts facts, List<ColumnSurvey> columns) {
+        long[] fits = new long[KnownFormats.AMOUNT_FORMS];
+        for (ColumnSurvey column : columns) {
+            if (column.type() == FieldType.AMOUNT || column.couldBeAmounts() && BankColumns.isMoney(column)) {
+                for (int form = 0; form < fits.length; form++) {
+                    fits[form] += column.amountFits(form);
+                }
+            }
+        }
+        int best = 0;
+        for (int form = 1; form < fits.length; form++) {
+            best = fits[form] > fits[best] ? form : best;
+        }
+        return KnownFormats.amounts(facts.currency()).get(best);
+    }
+
+    Map<Field, FieldSource> sources() {
+        return bank == null ? Map.of() : bank.sources;
+    }
+
+    List<RowFilter> filters() {
+        return bank == null ? List.of() : bank.filters;
     }
 
     private void ask(String about, String words) {
@@ -126,22 +176,33 @@ record Guess(
                 .map(Map.Entry::getValue)
                 .findFirst()
                 .orElse(null);
-        return dates(dates, questions);
+        return dates(dates, questions, beside);
     }
 
     /** How the dates of a column are written, with a question when more than one order fits; {@code null} for none. */
-    static @Nullable DatePattern dates(@Nullable ColumnSurvey dates, List<Question> questions) {
+    static @Nullable DatePattern dates(
+            @Nullable ColumnSurvey dates, List<Question> questions, Collection<Sample.Kept> beside) {
         if (dates == null || dates.patterns().isEmpty()) {
             return null;
         }
         Map<String, DatePattern> orders = new LinkedHashMap<>();
-        for (DatePattern pattern : dates.patterns()) {
-            orders.putIfAbsent(pattern.pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1"), pattern);
+        List<DatePattern> fitting = dates.patterns();
+        for (DatePattern pattern : fitting) {
+            // What leaves some cells odd is no doubt about a form that leaves none.
+            if (dates.fits(pattern) == dates.fits(fitting.get(0))) {
+                orders.putIfAbsent(pattern.pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1"), pattern);
+            }
         }
         List<DatePattern> inOrder =
                 orders.values().stream().filter(dates::isInOrder).toList();
         if (inOrder.size() == 1) {
-            return inOrder.get(0);
+            return timed(inOrder.get(0), dates);
+        }
+        if (orders.size() > 1) {
+            DatePattern told = toldBeside(orders.values(), beside);
+            if (told != null) {
+                return timed(told, dates);
+            }
         }
         if (orders.size() > 1) {
             questions.add(new Question(
@@ -149,12 +210,39 @@ record Guess(
                     String.join(
                                     " or ",
                                     orders.values().stream()
-                                            .map(DatePattern::pattern)
+                                            .map(pattern ->
+                                                    timed(pattern, dates).pattern())
                                             .toList())
                             + "? Every date fits "
                             + (orders.size() == 2 ? "both" : "all")));
         }
-        return orders.values().iterator().next();
+        return timed(orders.values().iterator().next(), dates);
+    }
+
+    // A period or a day of export that only one order can read.
+    private static @Nullable DatePattern toldBeside(Collection<DatePattern> orders, Collection<Sample.Kept> beside) {
+        Set<DatePattern> possible = new LinkedHashSet<>(orders);
+        for (Sample.Kept row : beside) {
+            for (String cell : row.cells()) {
+                Matcher found = DATE_LIKE.matcher(cell);
+                while (found.find()) {
+                    String text = found.group();
+                    List<DatePattern> fit = orders.stream()
+                            .filter(p -> DatePattern.isDate(p.parse(text)))
+                            .toList();
+                    if (!fit.isEmpty()) {
+                        possible.retainAll(fit);
+                    }
+                }
+            }
+        }
+        return possible.size() == 1 ? possible.iterator().next() : null;
+    }
+
+    private static DatePattern timed(DatePattern pattern, ColumnSurvey dates) {
+        return dates.time().isEmpty() || pattern == KnownFormats.SERIAL
+                ? pattern
+                : DatePattern.of(pattern.pattern() + dates.time(), KnownFormats.CENTURY_FROM);
     }
 
     // Of the columns that are known to hold amounts; of all that look so when nothing is known.
@@ -170,8 +258,17 @@ record Guess(
 
     private AmountFormat findNumbers() {
         List<ColumnSurvey> amounts =
-                amounts().stream().filter(c -> c.filled() > 0).toList();
+                new ArrayList<>(amounts().stream().filter(c -> c.filled() > 0).toList());
+        if (bank != null) {
+            columns.stream()
+                    .filter(c -> bank.sources.values().stream()
+                            .anyMatch(s -> s.columns().size() == 2
+                                    && c.couldBeAmounts()
+                                    && s.columns().get(1).equals(Proposal.column(c))))
+                    .forEach(amounts::add);
+        }
         int chosen = -1;
+        boolean asked = false;
         for (int form = 0; form < KnownFormats.AMOUNT_FORMS; form++) {
             int here = form;
             if (!amounts.stream().allMatch(c -> c.fittingAmounts()[here])) {
@@ -179,18 +276,23 @@ record Guess(
             }
             if (chosen < 0) {
                 chosen = form;
-            } else if (differ(amounts, chosen, form)) {
-                AmountFormat one = KnownFormats.amounts(facts.currency()).get(chosen);
-                AmountFormat other = KnownFormats.amounts(facts.currency()).get(form);
-                ask(
-                        "numbers",
-                        "decimal '" + one.decimalMark() + "' or decimal '" + other.decimalMark()
-                                + "'? Every amount can be read both ways");
-                break;
+            } else if (sameMark(chosen, form)) {
+                // Only the thousands differ: what reads more cells.
+                chosen = fits(amounts, form) > fits(amounts, chosen) ? form : chosen;
+            } else if (differ(amounts, chosen, form) && !asked) {
+                if (facts.currencyStated() && Money.decimals(facts.currency()) == 3 && threeBehind(amounts)) {
+                    // Amounts of such a currency have three decimals.
+                    chosen = decimals(amounts, chosen, form);
+                } else {
+                    asked = true;
+                    askNumbers(chosen, form);
+                }
             }
         }
         if (chosen < 0) {
             ask("numbers", "'.' or ','? No single way of writing fits all the columns of amounts");
+        } else if (!asked && !facts.currencyStated() && threeBehind(amounts)) {
+            askNumbers(chosen, chosen ^ 1);
         }
         AmountFormat form = KnownFormats.amounts(facts.currency()).get(Math.max(chosen, 0));
         return new AmountFormat(
@@ -199,16 +301,58 @@ record Guess(
                 form.thousandsMark(),
                 amounts.stream().anyMatch(ColumnSurvey::hasBrackets),
                 amounts.stream().anyMatch(ColumnSurvey::hasTrailingMinus),
-                form.currencyMark(),
-                // By custom the side that is not marked is the usual one; the signs are proved or asked beside this.
-                marks(amounts, true),
-                marks(amounts, false));
+                currencyMark(amounts),
+                bank != null ? bank.plusMark : ledgerMark(amounts, true),
+                bank != null ? bank.minusMark : ledgerMark(amounts, false));
     }
 
-    private static String marks(List<ColumnSurvey> amounts, boolean plus) {
-        boolean credit = amounts.stream().anyMatch(ColumnSurvey::hasCreditMarks);
-        boolean debit = amounts.stream().anyMatch(ColumnSurvey::hasDebitMarks);
-        // DR is plus and CR minus, as in a ledger; with DR alone the unmarked side is plus.
+    private boolean sameMark(int one, int other) {
+        List<AmountFormat> forms = KnownFormats.amounts(facts.currency());
+        return forms.get(one).decimalMark() == forms.get(other).decimalMark();
+    }
+
+    private static long fits(List<ColumnSurvey> amounts, int form) {
+        return amounts.stream().mapToLong(c -> c.amountFits(form)).sum();
+    }
+
+    private void askNumbers(int first, int second) {
+        AmountFormat one = KnownFormats.amounts(facts.currency()).get(first);
+        AmountFormat other = KnownFormats.amounts(facts.currency()).get(second);
+        ask(
+                "numbers",
+                "decimal '" + one.decimalMark() + "' or decimal '" + other.decimalMark()
+                        + "'? Every amount can be read both ways");
+    }
+
+    private static boolean threeBehind(List<ColumnSurvey> amounts) {
+        return amounts.stream().anyMatch(ColumnSurvey::hasThreeBehindEveryMark)
+                && amounts.stream().noneMatch(ColumnSurvey::hasTwoDecimals);
+    }
+
+    // The form by which the mark is that of decimals, and so the figures are smaller.
+    private static int decimals(List<ColumnSurvey> amounts, int one, int other) {
+        long first = 0;
+        long second = 0;
+        for (ColumnSurvey column : amounts) {
+            first += column.size(one);
+            second += column.size(other);
+        }
+        return first <= second ? one : other;
+    }
+
+    private static String currencyMark(List<ColumnSurvey> amounts) {
+        Map<String, Integer> marks = new TreeMap<>();
+        amounts.forEach(c -> c.currencyMarks().forEach((mark, count) -> marks.merge(mark, count, Integer::sum)));
+        return marks.entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
+                .orElse("");
+    }
+
+    // DR is plus and CR minus, as in a ledger; with DR alone the unmarked side is plus.
+    private static String ledgerMark(List<ColumnSurvey> amounts, boolean plus) {
+        boolean credit = amounts.stream().anyMatch(c -> c.sideMarks().containsKey("CR"));
+        boolean debit = amounts.stream().anyMatch(c -> c.sideMarks().containsKey("DR"));
         return plus ? credit && debit ? "DR" : "" : credit ? "CR" : debit ? "DR" : "";
     }
 

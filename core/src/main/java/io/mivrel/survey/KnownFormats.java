@@ -14,17 +14,14 @@ final class KnownFormats {
     /** Two-digit years lie in the hundred years from this one on. */
     static final int CENTURY_FROM = 1970;
 
-    /** The first is none. */
-    static final List<String> CURRENCIES = List.of("", "£", "€", "$");
-
-    /** How many forms of amounts there are of each currency. */
-    static final int MARKS = 6;
+    /** Days as spreadsheets count them; the last that is tried. */
+    static final DatePattern SERIAL = DatePattern.of("serial");
 
     static final List<DatePattern> DATES = dates();
     private static final Map<Integer, List<AmountFormat>> AMOUNTS = new ConcurrentHashMap<>();
 
     /** How many forms of amounts there are. */
-    static final int AMOUNT_FORMS = CURRENCIES.size() * MARKS;
+    static final int AMOUNT_FORMS = 6;
 
     private KnownFormats() {}
 
@@ -53,8 +50,14 @@ final class KnownFormats {
                 }
             }
         }
+        patterns.add(DatePattern.of("d. MMM uuuu"));
+        patterns.add(DatePattern.of("d. MMMM uuuu"));
+        patterns.add(DatePattern.of("MMM d uuuu"));
+        patterns.add(DatePattern.of("MMM d, uuuu"));
+        patterns.add(DatePattern.of("MMMM d, uuuu"));
         patterns.add(DatePattern.of("uuuuMMdd"));
         patterns.add(DatePattern.of("ddMMuuuu"));
+        patterns.add(SERIAL);
         return List.copyOf(patterns);
     }
 
@@ -65,10 +68,8 @@ final class KnownFormats {
 
     private static List<AmountFormat> amounts(int decimals) {
         List<AmountFormat> formats = new ArrayList<>();
-        for (String currency : CURRENCIES) {
-            for (String marks : List.of(".,", ",.", ". ", ", ", ".'", ",'")) {
-                formats.add(new AmountFormat(decimals, marks.charAt(0), marks.charAt(1), true, true, currency));
-            }
+        for (String marks : List.of(".,", ",.", ". ", ", ", ".'", ",'")) {
+            formats.add(new AmountFormat(decimals, marks.charAt(0), marks.charAt(1), true, true, ""));
         }
         return List.copyOf(formats);
     }

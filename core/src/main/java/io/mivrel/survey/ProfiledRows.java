@@ -7,6 +7,7 @@ import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowSource;
 import io.mivrel.text.Spans;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
@@ -115,18 +116,18 @@ final class ProfiledRows implements RowSource {
             return true;
         }
         int start = row.start(sample.dateColumn);
-        int end = row.end(sample.dateColumn);
+        int end = TimeOfDay.start(row.bytes(), start, row.end(sample.dateColumn));
         int digits = 0;
         for (int i = start; i < end; i++) {
             byte c = row.bytes()[i];
             digits += c >= '0' && c <= '9' ? 1 : 0;
         }
-        if (digits < 2 || digits > 10 || end - start > 40) {
+        if (end == start || digits < 2 || digits > 12 || end - start > 40) {
             return false;
         }
         // A day of the week may stand before a date; a total or a count is none.
         boolean words = row.bytes()[start] >= 'A' || row.bytes()[end - 1] >= 'A';
-        return !words || !StatedTotals.isStated(row.trimmed(sample.dateColumn));
+        return !words || sample.isDate(new String(row.bytes(), start, end - start, StandardCharsets.UTF_8));
     }
 
     private void profile(Row row) {

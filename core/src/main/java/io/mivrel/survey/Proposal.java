@@ -2,21 +2,23 @@ package io.mivrel.survey;
 
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Signs;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** Makes the layout that a survey proposes. */
@@ -37,9 +39,11 @@ public final class Proposal {
                         survey.fields(),
                         survey.pattern(),
                         survey.numbers(),
+                        survey.sources(),
+                        survey.filters(),
                         survey.fanOut(),
                         survey.links())
-                .signs(survey.signsReversed() ? Signs.REVERSED : Signs.AS_WRITTEN)
+                .signs(survey.signs())
                 .buildUnchecked();
     }
 
@@ -56,6 +60,8 @@ public final class Proposal {
                         guess.fields(),
                         guess.pattern(),
                         guess.numbers(),
+                        guess.sources(),
+                        guess.filters(),
                         List.of(),
                         List.of())
                 .buildUnchecked();
@@ -73,6 +79,8 @@ public final class Proposal {
             Map<Field, ColumnSurvey> fields,
             @Nullable DatePattern pattern,
             AmountFormat numbers,
+            Map<Field, FieldSource> sources,
+            List<RowFilter> filters,
             List<FanOut.Amount> fanOut,
             List<Link> links) {
         boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
@@ -96,10 +104,13 @@ public final class Proposal {
             }
             facts.print().filters().forEach(layout::filter);
         }
+        filters.forEach(layout::filter);
         links.forEach(layout::shape);
         fields.forEach((field, column) -> {
             String name = column(column);
-            if (field.type() == FieldType.DATE) {
+            if (sources.containsKey(field)) {
+                layout.field(field, Objects.requireNonNull(sources.get(field)));
+            } else if (field.type() == FieldType.DATE) {
                 layout.field(field, new FieldSource(List.of(name), " ", pattern, Map.of(), null, null));
             } else {
                 layout.field(field, name);
@@ -114,10 +125,25 @@ public final class Proposal {
                             FieldSource.column(FanOut.AMOUNT)
                                     .withSide(new FieldSource.Side(FanOut.SIDE, List.of("debit"), List.of("credit"))));
         }
+        Set<String> taken = taken(sources, filters);
         columns.stream()
-                .filter(c -> !fields.containsValue(c) && !c.title().isEmpty())
+                .filter(c -> !fields.containsValue(c) && !c.title().isEmpty() && !taken.contains(column(c)))
                 .forEach(c -> layout.unused(c.title()));
         return layout;
+    }
+
+    /** Columns that fields take beside their first, and that rows are left out by. */
+    public static Set<String> taken(Map<Field, FieldSource> sources, List<RowFilter> filters) {
+        Set<String> taken = new HashSet<>();
+        for (FieldSource source : sources.values()) {
+            taken.addAll(source.columns());
+            FieldSource.Side side = source.side();
+            if (side != null) {
+                taken.add(side.column());
+            }
+        }
+        filters.forEach(filter -> taken.add(filter.column()));
+        return taken;
     }
 
     /** How a layout names the column: by its title, or by its place when it has none or another has the same. */

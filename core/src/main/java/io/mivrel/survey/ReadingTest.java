@@ -46,7 +46,12 @@ final class ReadingTest {
     private final long[] holds = new long[4];
 
     private long steps;
-    private long previousAmount = SourceRecord.ABSENT;
+    /** What moved since the last balance, without and with its own row; and whether all of it is known. */
+    private long after;
+
+    private long from;
+    private boolean afterKnown = true;
+    private boolean fromKnown = true;
     private long previousBalance = SourceRecord.ABSENT;
     private final List<Long> brokenRows = new ArrayList<>();
     private long groups;
@@ -111,23 +116,33 @@ final class ReadingTest {
 
     private void step(long row, long amount, long balance) {
         unsound += amount == SourceRecord.ABSENT ? 1 : 0;
-        if (amount == SourceRecord.ABSENT || balance == SourceRecord.ABSENT) {
-            previousBalance = SourceRecord.ABSENT;
-            return;
-        }
-        if (previousBalance != SourceRecord.ABSENT) {
-            steps++;
-            long moved = balance - previousBalance;
-            boolean[] held = {moved == amount, moved == -amount, moved == -previousAmount, moved == previousAmount};
-            for (int way = 0; way < held.length; way++) {
-                holds[way] += held[way] ? 1 : 0;
+        boolean known = amount != SourceRecord.ABSENT;
+        after += known ? amount : 0;
+        afterKnown &= known;
+        if (balance != SourceRecord.ABSENT) {
+            if (previousBalance != SourceRecord.ABSENT && afterKnown && fromKnown) {
+                judge(row, balance - previousBalance);
             }
-            if (!held[best()] && brokenRows.size() < 5) {
-                brokenRows.add(row);
-            }
+            previousBalance = balance;
+            after = 0;
+            from = 0;
+            afterKnown = true;
+            fromKnown = true;
         }
-        previousAmount = amount;
-        previousBalance = balance;
+        from += known ? amount : 0;
+        fromKnown &= known;
+    }
+
+    // Rows between two balances move the second, or the first when the latest row comes first.
+    private void judge(long row, long moved) {
+        steps++;
+        boolean[] held = {moved == after, moved == -after, moved == -from, moved == from};
+        for (int way = 0; way < held.length; way++) {
+            holds[way] += held[way] ? 1 : 0;
+        }
+        if (!held[best()] && brokenRows.size() < 5) {
+            brokenRows.add(row);
+        }
     }
 
     private void line(RecordBlock block, int i) {

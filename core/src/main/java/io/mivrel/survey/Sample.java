@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
 
 /** The first rows of a file: how wide they are, where the titles stand, and which column holds the dates. */
 final class Sample {
-    private final Currency currency;
+    private Currency currency;
     private static final int SIZE = 500;
     private static final int MOST_COLUMNS = 400;
 
@@ -42,6 +42,9 @@ final class Sample {
     final long firstRow;
 
     final int dateColumn;
+    /** The forms of its dates, the likelier first. */
+    private List<DatePattern> datePatterns = List.of();
+
     /** True when every row has the same cells by the format itself. */
     final boolean fixedTitles;
 
@@ -74,7 +77,7 @@ final class Sample {
             boolean twice = first != null
                     && second != null
                     && third != null
-                    && isFull(second)
+                    && (isFull(second) || isUnits(second))
                     && areWords(first.cells)
                     && areWords(second.cells)
                     && areTitles(joined(first.cells, second.cells))
@@ -135,6 +138,22 @@ final class Sample {
                 && row.cells.stream().filter(c -> !c.isEmpty()).count() * 2 > widest;
     }
 
+    // A row below the titles that says in what they are counted: few words, no figures.
+    private boolean isUnits(Kept row) {
+        return row.cells.size() == widest && isWordsOnly(row);
+    }
+
+    private static boolean isWordsOnly(Kept row) {
+        boolean any = false;
+        for (String cell : row.cells) {
+            any |= !cell.isEmpty();
+            if (cell.chars().anyMatch(Character::isDigit)) {
+                return false;
+            }
+        }
+        return any;
+    }
+
     // Titles are words, none twice.
     private static boolean areTitles(List<String> cells) {
         List<String> filled = cells.stream().filter(c -> !c.isEmpty()).toList();
@@ -149,19 +168,53 @@ final class Sample {
                                 || cell.chars().noneMatch(Character::isDigit)));
     }
 
+    /** True for a text that is a date in one of the forms of the column of dates, though perhaps not a possible one. */
+    boolean isDate(String text) {
+        return datePatterns.stream().anyMatch(p -> p.parse(text) != DatePattern.UNREADABLE);
+    }
+
+    /** Rows among the data that hold one text and nothing else. */
+    List<String> headings() {
+        List<String> headings = new ArrayList<>();
+        for (Kept row : rows) {
+            List<String> filled = row.cells.stream().filter(c -> !c.isEmpty()).toList();
+            if (row.number >= firstRow && filled.size() == 1) {
+                headings.add(filled.get(0));
+            }
+        }
+        return headings;
+    }
+
+    /** The same with amounts in a currency that was found out. */
+    void in(Currency stated) {
+        currency = stated;
+    }
+
+    /** The rows above the titles, or above the data when there are none. */
+    List<Kept> above() {
+        long first = titlesRow > 0 ? titlesRow - titleRows + 1 : firstRow;
+        return rows.stream().filter(r -> r.number < first).toList();
+    }
+
+    /** True when it holds the whole file. */
+    boolean isWhole() {
+        return rows.size() < SIZE;
+    }
+
     private int dateColumn() {
         List<ColumnSurvey> trial = surveyed();
-        return trial.stream()
+        ColumnSurvey best = trial.stream()
                 .filter(c -> c.type() == FieldType.DATE)
-                .map(c -> c.place() - 1)
-                .min(Comparator.naturalOrder())
-                .orElse(-1);
+                .max(Comparator.comparing(ColumnSurvey::filled).thenComparing(c -> -c.place()))
+                .orElse(null);
+        datePatterns = best == null ? List.of() : best.patterns();
+        return best == null ? -1 : best.place() - 1;
     }
 
     /** The rows of data among the first rows, of full width. */
     List<Kept> data() {
         return rows.stream()
-                .filter(r -> r.number >= firstRow && r.cells.size() == widest)
+                .filter(r -> r.number >= firstRow && r.cells.size() == widest && !isWordsOnly(r))
                 .filter(r -> dateColumn < 0 || !r.cells.get(dateColumn).isEmpty())
                 .toList();
     }
@@ -179,7 +232,8 @@ final class Sample {
     List<ColumnSurvey> surveyed() {
         List<ColumnSurvey> columns = columns();
         for (Kept row : rows) {
-            if (row.number >= firstRow && row.cells.size() == widest) {
+            // A row without a figure is no movement: titles again, or a heading.
+            if (row.number >= firstRow && row.cells.size() == widest && !isWordsOnly(row)) {
                 for (ColumnSurvey column : columns) {
                     byte[] cell = row.cells.get(column.place() - 1).getBytes(StandardCharsets.UTF_8);
                     column.add(row.number, cell, 0, cell.length);

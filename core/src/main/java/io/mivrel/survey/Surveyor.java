@@ -1,5 +1,6 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.Signs;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
@@ -14,8 +15,8 @@ import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -47,17 +48,24 @@ public final class Surveyor {
         if (!confirmed.readsLike(facts)) {
             survey = read(confirmed);
         }
-        return survey.with(confirmed);
+        return survey.with(
+                survey.facts().currencyStated() ? confirmed.in(survey.facts().currency()) : confirmed);
     }
 
-    private Survey read(Facts facts) throws IOException {
+    private Survey read(Facts known) throws IOException {
+        Facts facts = known;
         List<RowFilter> filters =
                 facts.print() == null ? List.of() : facts.print().filters();
         Sample sample;
         try (RowSource source = surveyed.open(facts)) {
             sample = new Sample(source, filters, facts.currency());
         }
-        Guess tentative = Guess.of(facts, sample, sample.surveyed(), "");
+        Currency stated = facts.currencyStated() ? null : StatedCurrency.of(sample);
+        if (stated != null) {
+            sample.in(stated);
+            facts = facts.in(stated);
+        }
+        Guess tentative = Guess.of(facts, sample, sample.surveyed(), "", sample.above());
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
         @Nullable ReadingTest test = null;
@@ -73,7 +81,9 @@ public final class Surveyor {
         if (watched.notText) {
             throw new IOException(file + ": is no text, and no kind of file that is read");
         }
-        Guess guess = Guess.of(facts, sample, columns, until(watched));
+        List<Sample.Kept> beside = new ArrayList<>(sample.above());
+        beside.addAll(watched.tail());
+        Guess guess = Guess.of(facts, sample, columns, until(watched), beside);
         if (guess.isWhole() && (test == null || !guess.readsLike(tentative))) {
             try (RowSource source = surveyed.open(facts)) {
                 test = ReadingTest.of(guess.layout(), SourceFile.of(file, facts.currency()), source, progress);
@@ -98,7 +108,21 @@ public final class Surveyor {
                 : first.cells().stream()
                         .filter(c -> !c.isEmpty() && Character.isLetter(c.charAt(0)))
                         .findFirst()
+                        .map(Surveyor::beginning)
                         .orElse("");
+    }
+
+    // What will stand there next month too, however the file is encoded then.
+    private static String beginning(String cell) {
+        int end = 0;
+        while (end < cell.length() && cell.charAt(end) < 0x80 && cell.charAt(end) != ':' && !isDigit(cell, end)) {
+            end++;
+        }
+        return cell.substring(0, end).strip();
+    }
+
+    private static boolean isDigit(String text, int at) {
+        return text.charAt(at) >= '0' && text.charAt(at) <= '9';
     }
 
     private Survey survey(
@@ -136,10 +160,12 @@ public final class Surveyor {
                 guess.columns(),
                 fans ? JournalLines.KIND : guess.gives(),
                 fields,
-                fans ? Guess.dates(fields.get(JournalLines.DATE), questions) : guess.pattern(),
+                fans ? Guess.dates(fields.get(JournalLines.DATE), questions, List.of()) : guess.pattern(),
                 guess.numbers(),
-                test != null && test.newestFirst(),
-                test != null && test.reversed(),
+                isNewestFirst(guess, test),
+                signs(guess, test),
+                fans ? Map.of() : guess.sources(),
+                guess.filters(),
                 test == null ? List.of() : test.spans(),
                 fans ? sums.get(0).lines() : List.of(),
                 List.of(),
@@ -171,18 +197,13 @@ public final class Surveyor {
         if (bank) {
             questions.add(new Question("account", "which account of the books do these lines belong to?"));
         }
-        String doubt = test.provesSigns() ? doubt(guess.fields()) : null;
-        if (doubt != null) {
-            questions.add(new Question(
-                    "signs",
-                    "all reversed, or as written? The balance proves only that the amounts agree with it, and "
-                            + doubt));
+        if (guess.bank() != null) {
+            if (guess.bank().signs == null) {
+                questions.add(new Question("signs", signsQuestion(guess, test)));
+            }
         } else if (!test.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
             questions.add(new Question(
-                    "signs",
-                    bank
-                            ? "as written or reversed? Nothing proves that money in is positive here"
-                            : "as written or reversed? Sums to nil do not tell that debit is positive here"));
+                    "signs", "as written or reversed? Sums to nil do not tell that debit is positive here"));
         }
         return questions;
     }
@@ -218,6 +239,10 @@ public final class Surveyor {
                 facts.currency(),
                 watched.dataRows));
         sums.stream().map(RowSum::proof).forEach(proofs::add);
+        BankColumns bank = guess.bank();
+        if (bank != null && bank.signs != null && !bank.signsBy.isEmpty()) {
+            proofs.add(new Proof(true, "signs " + bank.signs.word() + ": " + bank.signsBy));
+        }
         return List.copyOf(proofs);
     }
 
@@ -230,18 +255,33 @@ public final class Surveyor {
 
     // A card company's plus is our minus, and so is a bank's CR, where amounts and balances turn together: no
     // arithmetic
-    // within the file can tell. Null when there is no such sign of it.
-    private static @Nullable String doubt(Map<Field, ColumnSurvey> fields) {
-        ColumnSurvey balance = fields.get(BankLines.BALANCE);
-        if (balance == null) {
-            return null;
+    // within the file can tell.
+    private static String signsQuestion(Guess guess, ReadingTest test) {
+        return test.provesSigns()
+                ? "all reversed, or as written? The balance proves only that the amounts agree with it, and balances"
+                        + " marked CR or DR may be seen from the bank's side"
+                : "as written or reversed? Nothing proves that money in is positive here";
+    }
+
+    private static Signs signs(Guess guess, @Nullable ReadingTest test) {
+        BankColumns bank = guess.bank();
+        if (bank != null && bank.signs != null) {
+            return bank.signs;
         }
-        if (balance.title().toLowerCase(Locale.ROOT).matches(".*(owed|owing|due|debt).*")) {
-            return "its title says that it is what is owed, as to a card company";
+        return test != null && test.reversed() ? Signs.REVERSED : Signs.AS_WRITTEN;
+    }
+
+    private static boolean isNewestFirst(Guess guess, @Nullable ReadingTest test) {
+        if (test != null && test.provesSigns()) {
+            return test.newestFirst();
         }
-        return balance.hasCreditMarks() || balance.hasDebitMarks()
-                ? "balances marked CR or DR may be seen from the bank's side"
-                : null;
+        BankColumns bank = guess.bank();
+        if (bank == null || guess.pattern() == null) {
+            return false;
+        }
+        Relation relation = bank.relation;
+        ColumnSurvey date = guess.fields().get(BankLines.DATE);
+        return relation != null ? relation.newestFirst() : date != null && date.fallsBack();
     }
 
     private static boolean needsPattern(Facts facts) {
@@ -250,10 +290,6 @@ public final class Surveyor {
 
     // Two columns that are named for what they hold need no proof of their signs.
     private static boolean signsMatter(Map<Field, ColumnSurvey> fields) {
-        if (fields.containsKey(BankLines.AMOUNT) || fields.containsKey(JournalLines.AMOUNT)) {
-            return true;
-        }
-        ColumnSurvey in = fields.get(BankLines.MONEY_IN);
-        return in != null && in.title().toLowerCase(Locale.ROOT).matches(".*(credit|haben).*");
+        return fields.containsKey(JournalLines.AMOUNT);
     }
 }

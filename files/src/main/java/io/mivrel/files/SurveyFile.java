@@ -28,6 +28,7 @@ import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** A file on disk, of any kind, as a survey sees it. For one thread. */
 public final class SurveyFile implements SurveySource {
@@ -67,13 +68,14 @@ public final class SurveyFile implements SurveySource {
         Facts text = beginning.facts(head.length < HEAD);
         if (content.kind().isStatement()) {
             Facts statement = Facts.text(content.kind(), content.words(), "auto", "", true);
-            return statement.in(statedCurrency(statement));
+            Currency stated = statedCurrency(statement);
+            return stated == null ? statement : statement.in(stated);
         }
         return divided(head, text);
     }
 
     // What the first statement of a file says of its currency; its amounts have the decimals of that.
-    private Currency statedCurrency(Facts statement) throws IOException {
+    private @Nullable Currency statedCurrency(Facts statement) throws IOException {
         try (RowSource rows = open(statement)) {
             for (Row row = rows.next(); row != null; row = rows.next()) {
                 if (row.ended() != null && row.ended().currency() != null) {
@@ -83,7 +85,7 @@ public final class SurveyFile implements SurveySource {
         } catch (UnreadableFileException | IllegalArgumentException saidByTheSurvey) {
             // A damaged file or an unknown currency is told when the file is read.
         }
-        return Facts.ASSUMED;
+        return null;
     }
 
     private static Facts divided(byte[] head, Facts text) throws IOException {
@@ -132,6 +134,7 @@ public final class SurveyFile implements SurveySource {
                 chosen,
                 sheet.isEmpty() ? filled : List.of(chosen),
                 Facts.ASSUMED,
+                false,
                 null);
     }
 
@@ -151,8 +154,8 @@ public final class SurveyFile implements SurveySource {
                 }
             }
             for (Map.Entry<Integer, Integer> size : sizes.entrySet()) {
-                // A tenth of a per cent a cell: of two that divide alike, the one that divides further.
-                long score = size.getValue() * 1000L / rows + size.getKey();
+                // What divides further is likelier to be meant, up to some cells: a comma may be in every amount.
+                long score = size.getValue() * 1000L / rows * Math.min(size.getKey() - 1, 4) + size.getKey();
                 if (size.getKey() >= 2 && score > bestScore && size.getValue() * 5L >= rows) {
                     bestScore = score;
                     best = new Separation(separator, size.getValue() * 100L / rows);
@@ -203,7 +206,7 @@ public final class SurveyFile implements SurveySource {
         }
         Facts whole = census.facts(true)
                 .divided(assumed.separator(), census.facts(true).lineEnds());
-        whole = whole.in(assumed.currency());
+        whole = assumed.currencyStated() ? whole.in(assumed.currency()) : whole;
         return assumed.print() == null ? whole : whole.printed(assumed.print());
     }
 }

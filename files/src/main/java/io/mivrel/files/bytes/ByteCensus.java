@@ -2,13 +2,24 @@ package io.mivrel.files.bytes;
 
 import io.mivrel.rows.FileKind;
 import io.mivrel.survey.Facts;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashSet;
+import java.util.Set;
 
 /**
  * Counts the bytes of a text as they pass, to tell its encoding and line ends with the evidence. A detector by statistics
  * misjudges short texts; what can be proved is proved here, and the rest is asked. For one thread.
  */
 public final class ByteCensus {
+    private static final int MOST_WORDS = 400;
+    private static final int MOST_LOOKS = 20_000;
+    private static final int LONGEST_WORD = 20;
+
     private final long[] counts = new long[256];
+    /** Different words with bytes beyond ASCII, each byte as the character of its number. */
+    private final Set<String> words = new LinkedHashSet<>();
+
+    private int looks;
     private byte[] mark = new byte[0];
     private long validWide;
     private long invalid;
@@ -28,7 +39,30 @@ public final class ByteCensus {
             if (wanted > 0 || b >= 0x80) {
                 follow(b);
             }
+            if (b >= 0x80 && words.size() < MOST_WORDS && looks < MOST_LOOKS) {
+                looks++;
+                words.add(word(block, i, from, from + length));
+            }
         }
+    }
+
+    // The letters around a byte beyond ASCII, with what stands before and behind them.
+    private static String word(byte[] block, int at, int from, int to) {
+        int start = at;
+        while (start > from && at - start < LONGEST_WORD && isOfWord(block[start - 1])) {
+            start--;
+        }
+        int end = at + 1;
+        while (end < to && end - at < LONGEST_WORD && isOfWord(block[end])) {
+            end++;
+        }
+        start = start > from && block[start - 1] >= ' ' ? start - 1 : start;
+        end = end < to && block[end] >= ' ' ? end + 1 : end;
+        return new String(block, start, end - start, StandardCharsets.ISO_8859_1);
+    }
+
+    private static boolean isOfWord(byte b) {
+        return b < 0 || b >= 'a' && b <= 'z' || b >= 'A' && b <= 'Z';
     }
 
     // Well-formed UTF-8 by The Unicode Standard, table 3-7.
@@ -67,10 +101,8 @@ public final class ByteCensus {
         }
         long broken = invalid + (whole && wanted > 0 ? 1 : 0);
         long high = 0;
-        long controls = 0;
         for (int b = 0x80; b < 0x100; b++) {
             high += counts[b];
-            controls += b < 0xA0 ? counts[b] : 0;
         }
         if (high == 0) {
             return text("UTF-8", "every byte is plain ASCII", true);
@@ -86,23 +118,14 @@ public final class ByteCensus {
                             + " are not, so two encodings are mixed; rows of the other are named below",
                     false);
         }
-        // The quotation marks, dashes and the euro that office programs put in; all else there is rare in Western text.
-        long usual = counts[0x80]
-                + counts[0x85]
-                + counts[0x91]
-                + counts[0x92]
-                + counts[0x93]
-                + counts[0x94]
-                + counts[0x96]
-                + counts[0x97]
-                + counts[0x99];
-        if (usual == controls) {
-            return text("windows-1252", high + " bytes beyond ASCII are no UTF-8", true);
+        EncodingWeigher.Verdict verdict = EncodingWeigher.weigh(words);
+        if (verdict.isSure()) {
+            return text(
+                    verdict.encoding(), high + " bytes beyond ASCII are no UTF-8; they make words in this one", true);
         }
         return text(
-                "windows-1252",
-                "windows-1252 or IBM850? " + controls + " bytes from 80 to 9F are letters in the one and signs in the"
-                        + " other; compare the texts",
+                verdict.encoding(),
+                verdict.encoding() + " or " + verdict.other() + "? A text is " + verdict.example(),
                 false);
     }
 

@@ -1,5 +1,7 @@
 package io.mivrel.files.settings;
 
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Signs;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.model.Field;
@@ -15,6 +17,7 @@ import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
@@ -50,9 +53,9 @@ public final class ProposalFile {
             yaml.append("account: ").append(asked(survey.question("account"))).append('\n');
         }
         Question signs = survey.question("signs");
-        if (signs != null || survey.signsReversed()) {
+        if (signs != null || survey.signs() != Signs.AS_WRITTEN) {
             yaml.append("signs: ")
-                    .append(signs != null ? asked(signs) : "reversed")
+                    .append(signs != null ? asked(signs) : survey.signs().word())
                     .append('\n');
         }
         Question credits = survey.question("credits");
@@ -64,6 +67,7 @@ public final class ProposalFile {
         if (!says || survey.facts().kind() == FileKind.QIF) {
             numbers(survey, yaml);
         }
+        leftOut(survey, yaml);
         links(survey, yaml);
         fanOut(survey, yaml);
         if (!says) {
@@ -255,8 +259,8 @@ public final class ProposalFile {
         survey.fields()
                 .forEach((field, column) -> yaml.append("  ")
                         .append(field.name())
-                        .append(": {column: ")
-                        .append(column(column))
+                        .append(": {")
+                        .append(source(survey, field, column))
                         .append(pattern(survey, field))
                         .append(values(survey, field))
                         .append("}\n"));
@@ -267,8 +271,11 @@ public final class ProposalFile {
                     .append("  amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
         }
         missing(survey, yaml);
+        Set<String> taken = Proposal.taken(survey.sources(), survey.filters());
         List<String> unused = survey.columns().stream()
-                .filter(c -> !survey.fields().containsValue(c) && !c.title().isEmpty())
+                .filter(c -> !survey.fields().containsValue(c)
+                        && !c.title().isEmpty()
+                        && !taken.contains(Proposal.column(c)))
                 .map(c -> quoted(c.title()))
                 .toList();
         if (!unused.isEmpty()) {
@@ -296,6 +303,44 @@ public final class ProposalFile {
 
     private static String column(ColumnSurvey column) {
         return named(Proposal.column(column));
+    }
+
+    private static String source(Survey survey, Field field, ColumnSurvey column) {
+        FieldSource source = survey.sources().get(field);
+        if (source == null) {
+            return "column: " + column(column);
+        }
+        String columns = source.columns().size() == 1
+                ? "column: " + named(source.columns().get(0))
+                : "columns: "
+                        + source.columns().stream()
+                                .map(ProposalFile::named)
+                                .collect(Collectors.joining(", ", "[", "]"));
+        FieldSource.Side side = source.side();
+        return side == null
+                ? columns
+                : columns + ", side: {column: " + named(side.column()) + ", plus: " + list(side.plus()) + ", minus: "
+                        + list(side.minus()) + "}";
+    }
+
+    private static String list(List<String> texts) {
+        return texts.stream().map(ProposalFile::quoted).collect(Collectors.joining(", ", "[", "]"));
+    }
+
+    // Rows that are no movements.
+    private static void leftOut(Survey survey, StringBuilder yaml) {
+        if (survey.filters().isEmpty() || survey.facts().print() != null) {
+            return;
+        }
+        yaml.append("leave out:\n");
+        survey.filters()
+                .forEach(f -> yaml.append("  - {column: ")
+                        .append(named(f.column()))
+                        .append(", ")
+                        .append(f.test().name().toLowerCase(Locale.ROOT))
+                        .append(": ")
+                        .append(list(f.texts()))
+                        .append("}\n"));
     }
 
     private static String named(String name) {

@@ -1,0 +1,625 @@
+package io.mivrel.survey;
+
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Signs;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.text.AmountFormat;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Which columns hold what a bank line needs: by arithmetic where there is a running balance, then by shape, then by the
+ * words of titles; and whose plus the amounts' plus is. For one thread.
+ */
+final class BankColumns {
+    /** So many texts at least must say which way their money went before they say anything. */
+    private static final int LEAST_EVIDENCE = 3;
+
+    private final List<ColumnSurvey> columns;
+    private final List<Sample.Kept> rows;
+    private final Labels above;
+    private final Set<ColumnSurvey> used = new HashSet<>();
+
+    final Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
+    final Map<Field, FieldSource> sources = new LinkedHashMap<>();
+    final List<RowFilter> filters = new ArrayList<>();
+
+    /** The running balance and what moves it; {@code null} when there is none. */
+    @Nullable
+    Relation relation;
+
+    /** Whose plus is whose; {@code null} when nothing tells. */
+    @Nullable
+    Signs signs;
+
+    /** What decided the signs, for people; empty when the balance did. */
+    String signsBy = "";
+
+    /** Marks of the sides beside the figures. */
+    String plusMark = "";
+
+    String minusMark = "";
+
+    private final AmountFormat form;
+    private final boolean whole;
+
+    private BankColumns(List<ColumnSurvey> columns, Sample sample, Labels above, AmountFormat form) {
+        this.columns = columns;
+        this.rows = sample.data();
+        this.above = above;
+        this.form = form;
+        this.whole = sample.isWhole();
+    }
+
+    /** {@code null} when the columns are not those of bank lines. */
+    static @Nullable BankColumns find(List<ColumnSurvey> columns, Sample sample, Labels above, AmountFormat form) {
+        BankColumns found = new BankColumns(columns, sample, above, form);
+        return found.find() ? found : null;
+    }
+
+    private boolean find() {
+        ColumnSurvey date = date();
+        if (date == null) {
+            return false;
+        }
+        put(BankLines.DATE, date);
+        Figures figures = new Figures(rows, figures(), form);
+        relation = Relation.find(figures);
+        if (relation != null) {
+            byBalance(relation, figures);
+        } else if (!byWords()) {
+            return false;
+        }
+        texts();
+        status();
+        brought();
+        signs(figures);
+        return true;
+    }
+
+    private void put(Field field, ColumnSurvey column) {
+        fields.put(field, column);
+        used.add(column);
+    }
+
+    // The day of booking before that of the deed, and that before the value day.
+    private @Nullable ColumnSurvey date() {
+        List<ColumnSurvey> dates =
+                columns.stream().filter(c -> c.type() == FieldType.DATE).toList();
+        ColumnSurvey best = null;
+        for (ColumnSurvey column : dates) {
+            if (best == null || rank(column) > rank(best)) {
+                best = column;
+            }
+        }
+        for (ColumnSurvey column : dates) {
+            if (column != best
+                    && best != null
+                    && Words.fit("value-date", column.title()) > 0
+                    && sameForm(column, best)) {
+                put(BankLines.VALUE_DATE, column);
+            }
+        }
+        used.addAll(dates);
+        return best;
+    }
+
+    private static boolean sameForm(ColumnSurvey one, ColumnSurvey other) {
+        return !one.patterns().isEmpty()
+                && !other.patterns().isEmpty()
+                && one.time().equals(other.time())
+                && other.patterns().stream().anyMatch(one.patterns()::contains);
+    }
+
+    private static int rank(ColumnSurvey column) {
+        int written = column.hasWrittenDates() ? 100 : 0;
+        int full = column.blank() * 10 > column.filled() ? -200 : 0;
+        int words = Words.fit("booked", column.title()) * 8;
+        words = Math.max(words, Words.fit("date", column.title()) == Words.IS ? 20 : 0);
+        words = Math.max(words, Words.fit("deed", column.title()) == Words.IS ? 12 : 0);
+        if (words == 0) {
+            words = Words.fit("value-date", column.title()) > 0 || Words.fit("bought", column.title()) > 0 ? -5 : 1;
+        }
+        return written + full + words;
+    }
+
+    // Columns of figures, but not those whose titles say that they are something else.
+    private List<ColumnSurvey> figures() {
+        return columns.stream()
+                .filter(c -> !used.contains(c) && c.couldBeAmounts())
+                .filter(c -> c.type() == FieldType.AMOUNT || isMoney(c) || !isOther(c) && c.longest() < 16)
+                .sorted(Comparator.comparing((ColumnSurvey c) -> !isMoney(c)).thenComparing(ColumnSurvey::place))
+                .limit(8)
+                .toList();
+    }
+
+    /** True when the title says that the column holds money. */
+    static boolean isMoney(ColumnSurvey column) {
+        for (String meaning :
+                List.of("amount", "in", "out", "debit", "credit", "charged", "repaid", "balance", "owed")) {
+            if (Words.fit(meaning, column.title()) > 0) {
+                return Words.fit("original-amount", column.title()) == 0;
+            }
+        }
+        return false;
+    }
+
+    private static boolean isOther(ColumnSurvey column) {
+        for (String meaning : List.of(
+                "reference", "cheque", "own-account", "branch", "type", "category", "original-amount", "fee", "text")) {
+            if (Words.fit(meaning, column.title()) > 0) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void byBalance(Relation found, Figures figures) {
+        put(BankLines.BALANCE, found.balance());
+        ColumnSurvey other = found.other();
+        if (other == null) {
+            put(BankLines.AMOUNT, found.amount());
+            if (found.unsigned()) {
+                side(found.directions(figures));
+            }
+        } else if (found.taken() > 0) {
+            put(BankLines.AMOUNT, found.amount());
+            used.add(other);
+            sources.put(
+                    BankLines.AMOUNT,
+                    new FieldSource(
+                            List.of(Proposal.column(found.amount()), Proposal.column(other)),
+                            " ",
+                            null,
+                            Map.of(),
+                            null,
+                            null));
+        } else {
+            put(found.sign() > 0 ? BankLines.MONEY_IN : BankLines.MONEY_OUT, found.amount());
+            put(found.sign() > 0 ? BankLines.MONEY_OUT : BankLines.MONEY_IN, other);
+        }
+    }
+
+    // A column of a few words, each of which goes with one direction of the balance.
+    private void side(List<Integer> directions) {
+        for (ColumnSurvey column : columns) {
+            List<String> words = column.fewValues();
+            if (used.contains(column)
+                    || words.size() < 2
+                    || words.size() > 4
+                    || column.blank() > column.filled() / 10) {
+                continue;
+            }
+            Map<String, int[]> seen = new LinkedHashMap<>();
+            for (int i = 0; i < rows.size(); i++) {
+                int direction = directions.get(i);
+                String word = cell(rows.get(i), column);
+                if (direction != 0 && !word.isEmpty()) {
+                    seen.computeIfAbsent(word, w -> new int[2])[direction > 0 ? 0 : 1]++;
+                }
+            }
+            List<String> plus = new ArrayList<>();
+            List<String> minus = new ArrayList<>();
+            boolean clear = true;
+            for (Map.Entry<String, int[]> word : seen.entrySet()) {
+                int up = word.getValue()[0];
+                int down = word.getValue()[1];
+                (up > down ? plus : minus).add(word.getKey());
+                clear &= Math.min(up, down) * 10 <= Math.max(up, down);
+            }
+            if (clear && !plus.isEmpty() && !minus.isEmpty()) {
+                side(column, plus, minus);
+                return;
+            }
+        }
+    }
+
+    private void side(ColumnSurvey column, List<String> plus, List<String> minus) {
+        used.add(column);
+        ColumnSurvey amount = fields.get(BankLines.AMOUNT);
+        if (amount != null) {
+            sources.put(
+                    BankLines.AMOUNT,
+                    FieldSource.column(Proposal.column(amount))
+                            .withSide(new FieldSource.Side(Proposal.column(column), plus, minus)));
+        }
+    }
+
+    private static String cell(Sample.Kept row, ColumnSurvey column) {
+        return column.place() <= row.cells().size() ? row.cells().get(column.place() - 1) : "";
+    }
+
+    private boolean byWords() {
+        for (List<String> sides :
+                List.of(List.of("in", "out"), List.of("credit", "debit"), List.of("repaid", "charged"))) {
+            ColumnSurvey in = figure(sides.get(0), null);
+            ColumnSurvey out = figure(sides.get(1), in);
+            if (in != null && out != null && excludeEachOther(in, out)) {
+                if (signedSides(in, out)) {
+                    put(BankLines.AMOUNT, in);
+                    used.add(out);
+                    sources.put(
+                            BankLines.AMOUNT,
+                            new FieldSource(
+                                    List.of(Proposal.column(in), Proposal.column(out)),
+                                    " ",
+                                    null,
+                                    Map.of(),
+                                    null,
+                                    null));
+                } else {
+                    put(BankLines.MONEY_IN, in);
+                    put(BankLines.MONEY_OUT, out);
+                }
+                balanceByWords();
+                return true;
+            }
+        }
+        ColumnSurvey amount = figure("amount", null);
+        List<ColumnSurvey> figures = figures();
+        if (amount == null) {
+            List<ColumnSurvey> free = figures.stream()
+                    .filter(c -> c.type() == FieldType.AMOUNT && Words.fit("balance", c.title()) == 0)
+                    .toList();
+            amount = free.size() == 1 || !free.isEmpty() && free.get(0).title().isEmpty() ? free.get(0) : null;
+        }
+        if (amount == null) {
+            return false;
+        }
+        put(BankLines.AMOUNT, amount);
+        sideByWords();
+        balanceByWords();
+        return true;
+    }
+
+    private void balanceByWords() {
+        ColumnSurvey balance = figure("balance", null);
+        balance = balance == null ? figure("owed", null) : balance;
+        if (balance != null) {
+            put(BankLines.BALANCE, balance);
+        }
+    }
+
+    private @Nullable ColumnSurvey figure(String meaning, @Nullable ColumnSurvey taken) {
+        ColumnSurvey best = null;
+        int fit = 0;
+        for (ColumnSurvey column : columns) {
+            boolean figures = column.couldBeAmounts() || column.filled() == 0;
+            int here = Words.fit(meaning, column.title());
+            if (!used.contains(column)
+                    && column != taken
+                    && figures
+                    && here > fit
+                    && Words.fit("original-amount", column.title()) == 0) {
+                best = column;
+                fit = here;
+            }
+        }
+        return best;
+    }
+
+    private boolean excludeEachOther(ColumnSurvey one, ColumnSurvey other) {
+        int both = 0;
+        for (Sample.Kept row : rows) {
+            both += isFilled(cell(row, one)) && isFilled(cell(row, other)) ? 1 : 0;
+        }
+        return both * 10 <= rows.size();
+    }
+
+    private static boolean isFilled(String cell) {
+        return cell.chars().anyMatch(c -> c >= '1' && c <= '9');
+    }
+
+    // One side all below nil: both are signed.
+    private static boolean signedSides(ColumnSurvey in, ColumnSurvey out) {
+        long[] spent = out.amounts();
+        long[] got = in.amounts();
+        return spent != null && spent[1] <= 0 && spent[0] < 0 && (got == null || got[0] >= 0);
+    }
+
+    private void sideByWords() {
+        for (ColumnSurvey column : columns) {
+            List<String> words = column.fewValues();
+            boolean named = Words.fit("side", column.title()) > 0;
+            if (used.contains(column) || words.isEmpty() || words.size() > 4 || words.size() < (named ? 1 : 2)) {
+                continue;
+            }
+            List<String> plus = words.stream().filter(w -> Words.is("plus", w)).toList();
+            List<String> minus =
+                    words.stream().filter(w -> Words.is("minus", w)).toList();
+            if (plus.size() + minus.size() == words.size() && !minus.isEmpty() && (!plus.isEmpty() || named)) {
+                side(column, plus.isEmpty() ? List.of("+") : plus, minus);
+                return;
+            }
+        }
+    }
+
+    private void texts() {
+        named(BankLines.PAYEE, "payee");
+        named(BankLines.REFERENCE, "reference");
+        if (!fields.containsKey(BankLines.REFERENCE)) {
+            named(BankLines.REFERENCE, "cheque");
+        }
+        if (!fields.containsKey(BankLines.REFERENCE)) {
+            referenceByShape();
+        }
+        List<ColumnSurvey> texts = new ArrayList<>();
+        for (int fit = Words.IS; fit >= Words.HOLDS && texts.isEmpty(); fit--) {
+            for (ColumnSurvey column : columns) {
+                if (isText(column) && Words.fit("text", column.title()) >= fit) {
+                    texts.add(column);
+                }
+            }
+        }
+        if (texts.isEmpty()) {
+            longestTexts(texts);
+        }
+        if (texts.isEmpty()) {
+            return;
+        }
+        put(BankLines.NARRATIVE, texts.get(0));
+        used.addAll(texts);
+        if (texts.size() > 1) {
+            String[] names = texts.stream().map(Proposal::column).toArray(String[]::new);
+            sources.put(BankLines.NARRATIVE, FieldSource.joined(" ", names));
+        }
+    }
+
+    // Codes that are different in nearly every row, under no title.
+    private void referenceByShape() {
+        for (ColumnSurvey column : columns) {
+            boolean isCode = !used.contains(column)
+                    && column.title().isEmpty()
+                    && column.type() == FieldType.CODE
+                    && column.longest() >= 6;
+            if (isCode && column.filled() * 2 > rows.size()) {
+                Set<String> different = new HashSet<>();
+                rows.forEach(row -> different.add(cell(row, column)));
+                if (different.size() * 10 >= column.filled() * 9) {
+                    put(BankLines.REFERENCE, column);
+                    return;
+                }
+            }
+        }
+    }
+
+    private boolean isText(ColumnSurvey column) {
+        return !used.contains(column)
+                && column.filled() > 0
+                && (column.type() == FieldType.TEXT || column.type() == FieldType.CODE);
+    }
+
+    private void longestTexts(List<ColumnSurvey> texts) {
+        columns.stream()
+                .filter(c ->
+                        isText(c) && c.type() == FieldType.TEXT && c.fewValues().isEmpty() && !isOther(c))
+                .filter(c -> c.blank() <= c.filled() && Words.fit("note", c.title()) == 0)
+                .max(Comparator.comparingInt(ColumnSurvey::longest))
+                .ifPresent(texts::add);
+    }
+
+    private void named(Field field, String meaning) {
+        ColumnSurvey best = null;
+        int fit = 0;
+        for (ColumnSurvey column : columns) {
+            int here = Words.fit(meaning, column.title());
+            boolean better = here > fit || here == fit && best != null && column.filled() > best.filled();
+            if (here > 0 && better && !used.contains(column) && column.filled() > 0) {
+                best = column;
+                fit = here;
+            }
+        }
+        if (best != null) {
+            put(field, best);
+        }
+    }
+
+    // What is not booked yet is no movement yet.
+    private void status() {
+        for (ColumnSurvey column : columns) {
+            List<String> words = column.fewValues();
+            if (used.contains(column) || words.isEmpty() || words.size() > 5) {
+                continue;
+            }
+            List<String> pending =
+                    words.stream().filter(w -> Words.is("pending", w)).toList();
+            boolean settled = words.stream().anyMatch(w -> Words.is("settled", w));
+            if (!pending.isEmpty() && (settled || Words.fit("status", column.title()) > 0)) {
+                used.add(column);
+                filters.add(new RowFilter(Proposal.column(column), RowFilter.Test.IS, pending, false));
+                return;
+            }
+        }
+    }
+
+    // A balance that is carried over is no movement: its row has no amount.
+    private void brought() {
+        ColumnSurvey text = fields.get(BankLines.NARRATIVE);
+        if (text == null) {
+            return;
+        }
+        Set<String> words = new LinkedHashSet<>();
+        for (Sample.Kept row : rows) {
+            String cell = cell(row, text);
+            if (!hasAmount(row) && (Words.begins("brought", cell) || Words.begins("carried", cell))) {
+                words.add(cell);
+            }
+        }
+        if (!words.isEmpty() && words.size() <= 4) {
+            filters.add(new RowFilter(Proposal.column(text), RowFilter.Test.IS, List.copyOf(words), false));
+        }
+    }
+
+    private boolean hasAmount(Sample.Kept row) {
+        for (Field field : List.of(BankLines.AMOUNT, BankLines.MONEY_IN, BankLines.MONEY_OUT)) {
+            ColumnSurvey column = fields.get(field);
+            if (column != null && isFilled(cell(row, column))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void signs(Figures figures) {
+        marks();
+        long[] amounts = amounts(figures);
+        int[] evidence = evidence(amounts);
+        boolean agrees = evidence[0] >= LEAST_EVIDENCE && evidence[0] >= 9 * evidence[1];
+        boolean contradicts = evidence[1] >= LEAST_EVIDENCE && evidence[1] >= 9 * evidence[0];
+        if (relation != null && !relation.unsigned()) {
+            boolean owed = Words.fit("owed", relation.balance().title()) > 0;
+            if (contradicts || owed && !agrees) {
+                signs = Signs.ALL_REVERSED;
+                signsBy = contradicts ? "the texts say which way the money went" : "the balance is what is owed";
+            } else if (agrees || !isDoubtful(relation.balance())) {
+                signs = relation.other() == null && relation.sign() < 0 ? Signs.REVERSED : Signs.AS_WRITTEN;
+            }
+            return;
+        }
+        if (relation != null && sources.containsKey(BankLines.AMOUNT)) {
+            signs = Signs.AS_WRITTEN;
+            return;
+        }
+        byStated(amounts);
+        if (signs == null && (agrees || contradicts)) {
+            signs = agrees ? Signs.AS_WRITTEN : Signs.REVERSED;
+            signsBy = "the texts of " + Math.max(evidence[0], evidence[1]) + " rows say which way the money went";
+        }
+    }
+
+    private static boolean isDoubtful(ColumnSurvey balance) {
+        return !balance.sideMarks().isEmpty();
+    }
+
+    // CR means money in, as a bank sees it; where only one side is marked, the other is all the rest.
+    private void marks() {
+        for (ColumnSurvey column : fields.values()) {
+            for (String mark : column.sideMarks().keySet()) {
+                if (Words.is("minus", mark)) {
+                    minusMark = mark;
+                } else if (Words.is("plus", mark)) {
+                    plusMark = mark;
+                }
+            }
+        }
+        ColumnSurvey amount = fields.get(BankLines.AMOUNT);
+        if (amount != null && !amount.sideMarks().isEmpty() && minusMark.isEmpty() && amount.hasUnmarked()) {
+            minusMark = plusMark;
+            plusMark = "";
+        }
+    }
+
+    // The amounts as the layout reads them before any sign is turned.
+    private long[] amounts(Figures figures) {
+        long[] amounts = new long[rows.size()];
+        FieldSource source = sources.get(BankLines.AMOUNT);
+        for (int i = 0; i < amounts.length; i++) {
+            long one = value(figures, BankLines.AMOUNT, i);
+            if (source != null && source.columns().size() == 2) {
+                long other = figureOf(figures, source.columns().get(1), i);
+                one = one == SourceRecord.ABSENT ? other : one;
+            }
+            if (source != null && source.side() != null && one != SourceRecord.ABSENT) {
+                String column = source.side().column();
+                ColumnSurvey side = columns.stream()
+                        .filter(c -> Proposal.column(c).equals(column))
+                        .findFirst()
+                        .orElseThrow();
+                one = source.side().minus().contains(cell(rows.get(i), side)) ? -one : one;
+            }
+            if (one == SourceRecord.ABSENT) {
+                long in = value(figures, BankLines.MONEY_IN, i);
+                long out = value(figures, BankLines.MONEY_OUT, i);
+                one = in != SourceRecord.ABSENT && in != 0 ? in : out == SourceRecord.ABSENT ? 0 : -out;
+            }
+            ColumnSurvey amount = fields.get(BankLines.AMOUNT);
+            boolean turned = amount != null && plusMark.isEmpty() && Words.is("plus", minusMark);
+            // Figures read CR as plus; the layout will read it as minus.
+            amounts[i] = turned && amount != null && cell(rows.get(i), amount).endsWith(minusMark) ? -one : one;
+        }
+        return amounts;
+    }
+
+    private long value(Figures figures, Field field, int row) {
+        ColumnSurvey column = fields.get(field);
+        return column == null || !figures.columns().contains(column) ? SourceRecord.ABSENT : figures.of(column)[row];
+    }
+
+    private long figureOf(Figures figures, String name, int row) {
+        return figures.columns().stream()
+                .filter(c -> Proposal.column(c).equals(name))
+                .findFirst()
+                .map(c -> figures.of(c)[row])
+                .orElse(SourceRecord.ABSENT);
+    }
+
+    // How many texts agree with the signs of their amounts, and how many do not.
+    private int[] evidence(long[] amounts) {
+        int[] counts = new int[2];
+        List<ColumnSurvey> texts = columns.stream()
+                .filter(c -> Words.fit("text", c.title()) > 0 || c == fields.get(BankLines.NARRATIVE))
+                .toList();
+        for (int i = 0; i < amounts.length; i++) {
+            StringBuilder words = new StringBuilder();
+            for (ColumnSurvey text : texts) {
+                words.append(cell(rows.get(i), text)).append(' ');
+            }
+            int direction = amounts[i] == 0 ? 0 : Words.direction(words.toString());
+            if (direction != 0) {
+                counts[direction == Long.signum(amounts[i]) ? 0 : 1]++;
+            }
+        }
+        return counts;
+    }
+
+    // The balances before and after, which the file states beside its rows.
+    private void byStated(long[] amounts) {
+        stated("opening", "closing", amounts, false);
+        if (signs == null) {
+            stated("opening-owed", "closing-owed", amounts, true);
+        }
+    }
+
+    private void stated(String first, String last, long[] amounts, boolean owed) {
+        if (!whole) {
+            return;
+        }
+        long opening = above.figure(first, form);
+        long closing = above.figure(last, form);
+        if (opening == SourceRecord.ABSENT || closing == SourceRecord.ABSENT || opening == closing) {
+            return;
+        }
+        long sum = 0;
+        for (int i = 0; i < amounts.length; i++) {
+            sum += isLeftOut(rows.get(i)) ? 0 : amounts[i];
+        }
+        long moved = owed ? opening - closing : closing - opening;
+        if (Math.abs(sum) == Math.abs(moved)) {
+            signs = sum == moved ? Signs.AS_WRITTEN : Signs.REVERSED;
+            signsBy = "the stated balances before and after";
+        }
+    }
+
+    private boolean isLeftOut(Sample.Kept row) {
+        for (RowFilter filter : filters) {
+            for (ColumnSurvey column : columns) {
+                if (Proposal.column(column).equals(filter.column())
+                        && filter.texts().contains(cell(row, column))) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+}

@@ -1,0 +1,135 @@
+package io.mivrel.survey;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.text.Normalizer;
+import java.util.Currency;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * The trade's words in the languages that are read, by what they mean: titles of columns, labels of figures, and what a
+ * text says of its movement. They stand in {@code words.txt}. Compared without case, accents, points, brackets and
+ * currency codes.
+ */
+final class Words {
+    /** How well a text fits a meaning: it is a word of it, it holds one, or neither. */
+    static final int IS = 3;
+
+    static final int HOLDS = 2;
+
+    private static final Set<String> CURRENCIES = Currency.getAvailableCurrencies().stream()
+            .map(currency -> currency.getCurrencyCode().toLowerCase(Locale.ROOT))
+            .collect(Collectors.toUnmodifiableSet());
+
+    private static final Map<String, Set<String>> MEANINGS = read();
+
+    private Words() {}
+
+    private static Map<String, Set<String>> read() {
+        Map<String, Set<String>> meanings = new LinkedHashMap<>();
+        InputStream words = Objects.requireNonNull(Words.class.getResourceAsStream("words.txt"), "words.txt");
+        try (BufferedReader lines = new BufferedReader(new InputStreamReader(words, StandardCharsets.UTF_8))) {
+            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+                int colon = line.indexOf(':');
+                if (line.startsWith("#") || colon < 0) {
+                    continue;
+                }
+                Set<String> known = meanings.computeIfAbsent(line.substring(0, colon), m -> new LinkedHashSet<>());
+                for (String word : line.substring(colon + 1).split("\\|")) {
+                    String plain = sign(word.strip());
+                    if (!plain.isEmpty()) {
+                        known.add(plain);
+                    }
+                }
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return meanings;
+    }
+
+    // A side may be a sign alone.
+    private static String sign(String word) {
+        return word.equals("+") || word.equals("-") ? word : plain(word);
+    }
+
+    /** A text in small letters without accents, marks, what stands in brackets, and the codes of currencies. */
+    static String plain(String text) {
+        String bare = Normalizer.normalize(text.toLowerCase(Locale.ROOT), Normalizer.Form.NFD)
+                .replaceAll("\\p{M}", "")
+                .replace('\u0142', 'l')
+                .replace('\u00f8', 'o')
+                .replace("\u00df", "ss")
+                .replace("\u00e6", "ae")
+                .replaceAll("\\([^)]*\\)?|\\[[^]]*]?", " ")
+                .replaceAll("[^\\p{L}\\p{N}]+", " ")
+                .strip();
+        StringBuilder kept = new StringBuilder();
+        for (String token : bare.split(" ")) {
+            if (!CURRENCIES.contains(token) || token.equals("all") || token.equals("top")) {
+                kept.append(kept.isEmpty() ? "" : " ").append(token);
+            }
+        }
+        return kept.toString();
+    }
+
+    private static Set<String> of(String meaning) {
+        return Objects.requireNonNull(MEANINGS.get(meaning), meaning);
+    }
+
+    /** How well a title fits a meaning: {@link #IS}, {@link #HOLDS} or 0. A number behind a title counts for nothing. */
+    static int fit(String meaning, String title) {
+        String plain = plain(title).replaceAll(" ?\\d+$", "");
+        if (plain.isEmpty()) {
+            return 0;
+        }
+        if (of(meaning).contains(plain)) {
+            return IS;
+        }
+        String within = " " + plain + " ";
+        return of(meaning).stream().anyMatch(word -> word.length() > 2 && within.contains(" " + word + " "))
+                ? HOLDS
+                : 0;
+    }
+
+    /** True for a text that is a word of a meaning and nothing else. */
+    static boolean is(String meaning, String text) {
+        String word = sign(text.strip());
+        return !word.isEmpty() && of(meaning).contains(word);
+    }
+
+    /** True for a text that begins with a word of a meaning. */
+    static boolean begins(String meaning, String text) {
+        String plain = plain(text) + " ";
+        return of(meaning).stream().anyMatch(word -> plain.startsWith(word + " "));
+    }
+
+    /** The length of the longest word of a meaning that a text holds; 0 when it holds none. */
+    static int longest(String meaning, String text) {
+        String within = " " + plain(text) + " ";
+        int longest = 0;
+        for (String word : of(meaning)) {
+            if (word.length() > longest && within.contains(" " + word + " ")) {
+                longest = word.length();
+            }
+        }
+        return longest;
+    }
+
+    /** 1 when a text says that money came in, -1 when it says that it went out, 0 when it says neither. */
+    static int direction(String text) {
+        int out = longest("spends", text);
+        int in = longest("earns", text);
+        return Integer.compare(in, out);
+    }
+}

@@ -1,0 +1,160 @@
+package io.mivrel.files.bytes;
+
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/**
+ * Weighs the encodings of one byte a character by the words that have bytes beyond ASCII: letters of one language count for
+ * an encoding; signs within words, capitals within small letters and control characters count against it.
+ */
+final class EncodingWeigher {
+    /** The likelier first: of two that read all words alike, the first is named. */
+    private static final List<String> CANDIDATES = List.of(
+            "windows-1252", "ISO-8859-15", "windows-1250", "ISO-8859-2", "IBM850", "IBM437", "IBM852", "ISO-8859-1");
+
+    /** Letters beyond ASCII by language (CLDR exemplar characters). */
+    private static final Map<String, String> ALPHABETS = Map.ofEntries(
+            Map.entry("en", "éèêëïöç"),
+            Map.entry("de", "äöüß"),
+            Map.entry("fr", "àâæçéèêëîïôœùûüÿ"),
+            Map.entry("es", "áéíñóúü¡¿ªº"),
+            Map.entry("it", "àèéìíîòóùú"),
+            Map.entry("pt", "áâãàçéêíóôõúªº"),
+            Map.entry("nl", "éëïóöüè"),
+            Map.entry("sv", "åäöé"),
+            Map.entry("da", "æøåé"),
+            Map.entry("pl", "ąćęłńóśźż"),
+            Map.entry("cs", "áčďéěíňóřšťúůýž"));
+
+    private static final String ALL = String.join("", ALPHABETS.values());
+    private static final String QUOTES = "\u2018\u2019\u201c\u201d\u201e\u201a\u00ab\u00bb\u2013\u2014\u2026\u2022";
+    private static final String SIGNS = "\u20ac\u00a3\u00b0\u00a7\u00ba\u00aa\u00bf\u00a1\u2122\u00ae\u00a9\u00b7";
+
+    private EncodingWeigher() {}
+
+    /**
+     * What the words say.
+     *
+     * @param encoding the encoding that fits best
+     * @param other the next that reads them otherwise; the same where none comes near
+     * @param example a word that the two read differently, in both readings; empty when there is no other
+     */
+    record Verdict(String encoding, String other, String example) {
+        boolean isSure() {
+            return encoding.equals(other);
+        }
+    }
+
+    private record Weighed(String encoding, List<String> words, long weight) {}
+
+    /** {@code words} are stretches of letters and bytes beyond ASCII, each byte as the character of its number. */
+    static Verdict weigh(Collection<String> words) {
+        List<Weighed> all = new ArrayList<>();
+        for (String encoding : CANDIDATES) {
+            if (Charset.isSupported(encoding)) {
+                List<String> read = words.stream().map(w -> read(w, encoding)).toList();
+                all.add(new Weighed(encoding, read, weight(read)));
+            }
+        }
+        Weighed best = all.stream().max(Comparator.comparing(Weighed::weight)).orElseThrow();
+        // max takes the last of equals; the first is the likelier.
+        for (Weighed weighed : all) {
+            if (weighed.weight == best.weight) {
+                best = weighed;
+                break;
+            }
+        }
+        Weighed chosen = best;
+        Weighed near = all.stream()
+                .filter(w -> !w.words.equals(chosen.words) && chosen.weight - w.weight <= margin(words.size()))
+                .max(Comparator.comparing(Weighed::weight))
+                .orElse(null);
+        if (near == null) {
+            return new Verdict(chosen.encoding, chosen.encoding, "");
+        }
+        int at = 0;
+        while (chosen.words.get(at).equals(near.words.get(at))) {
+            at++;
+        }
+        return new Verdict(
+                chosen.encoding,
+                near.encoding,
+                "'" + chosen.words.get(at) + "' by the first, '" + near.words.get(at) + "' by the second");
+    }
+
+    private static long margin(int words) {
+        return Math.max(1, words / 40);
+    }
+
+    private static String read(String word, String encoding) {
+        try {
+            CharBuffer read = Charset.forName(encoding)
+                    .newDecoder()
+                    .onMalformedInput(CodingErrorAction.REPORT)
+                    .onUnmappableCharacter(CodingErrorAction.REPORT)
+                    .decode(ByteBuffer.wrap(word.getBytes(StandardCharsets.ISO_8859_1)));
+            return read.toString();
+        } catch (CharacterCodingException impossible) {
+            return word.replaceAll("[^\\x00-\\x7f]", "\ufffd");
+        }
+    }
+
+    private static long weight(List<String> words) {
+        long most = Long.MIN_VALUE;
+        for (String alphabet : ALPHABETS.values()) {
+            long weight = 0;
+            for (String word : words) {
+                weight += weight(word, alphabet);
+            }
+            most = Math.max(most, weight);
+        }
+        return most;
+    }
+
+    private static int weight(String word, String alphabet) {
+        int weight = 0;
+        for (int i = 0; i < word.length(); i++) {
+            char c = word.charAt(i);
+            if (c >= 0x80) {
+                char before = i > 0 ? word.charAt(i - 1) : ' ';
+                char behind = i + 1 < word.length() ? word.charAt(i + 1) : ' ';
+                weight += weight(c, before, behind, alphabet);
+            }
+        }
+        return weight;
+    }
+
+    private static int weight(char c, char before, char behind, String alphabet) {
+        if (c == '\ufffd' || Character.isISOControl(c)) {
+            return -12;
+        }
+        boolean within = Character.isLetter(before) && Character.isLetter(behind);
+        if (Character.isLetter(c)) {
+            String small = String.valueOf(c).toLowerCase(Locale.ROOT);
+            int known = alphabet.contains(small) ? 4 : ALL.contains(small) ? 1 : -4;
+            boolean oddCase = Character.isUpperCase(c) && Character.isLowerCase(before);
+            boolean alone = !Character.isLetter(before) && !Character.isLetter(behind);
+            return known - (oddCase ? 5 : 0) - (alone ? 3 : 0);
+        }
+        if (QUOTES.indexOf(c) >= 0) {
+            return within && c != '\u2019' ? -4 : 2;
+        }
+        if (c == '\u00a0' || c == '\u202f') {
+            return Character.isLetter(before) && Character.isLetter(behind) ? -2 : 2;
+        }
+        if (SIGNS.indexOf(c) >= 0) {
+            return within ? -4 : 2;
+        }
+        return within || Character.isLetter(before) || Character.isLetter(behind) ? -5 : -2;
+    }
+}
