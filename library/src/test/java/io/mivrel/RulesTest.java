@@ -95,6 +95,13 @@ public class RulesTest {
         cases.add(bank(AMOUNT_TOO_LARGE, 2, "Mon 01/03/2027,shop,99999999999999.00,,\n", "larger"));
         cases.add(bank(AMOUNT_MISSING, 2, "Mon 01/03/2027,shop,,,\n", "neither money in nor money out"));
         cases.add(bank(AMOUNT_ON_BOTH_SIDES, 2, "Mon 01/03/2027,shop,1.00,3.00,\n", "the net would be -2.00"));
+        Workshop noSigns = new Workshop()
+                .bank("Mon 01/03/2027,shop,1.00,,10.00\nMon 01/03/2027,tin,2.00,,8.00\n,Total,,,\n")
+                .replace("bank-layout.yaml", "gives:", "signs: by balance\ngives:")
+                .replace("bank-layout.yaml", "  money out: {column: Out}\n", "")
+                .replace("bank-layout.yaml", "{column: Balance}\n", "{column: Balance}\nunused: [Out]\n")
+                .replace("bank-layout.yaml", "money in: ", "amount:   ");
+        cases.add(new Case(AMOUNT_SIDE_UNKNOWN, "bank", 2, noSigns, "no balance before this row"));
         cases.add(bank(AMOUNT_ZERO, 2, "Mon 01/03/2027,shop,0.00,,\n", "zero"));
         cases.add(journal(
                 AMOUNT_NEGATIVE_ON_SIDE,

@@ -55,7 +55,7 @@ final class AmountResolver {
         if (amount == SourceRecord.ABSENT) {
             return;
         }
-        if (layout.signs() != Signs.AS_WRITTEN) {
+        if (layout.signs() == Signs.REVERSED || layout.signs() == Signs.ALL_REVERSED) {
             amount = -amount;
         }
         if (amount == 0) {

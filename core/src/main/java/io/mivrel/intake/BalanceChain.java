@@ -1,8 +1,11 @@
 package io.mivrel.intake;
 
+import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
+import java.util.ArrayList;
 import java.util.Currency;
+import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -22,6 +25,12 @@ final class BalanceChain {
     private long beforeLastAmounts;
     private long statedClosing = SourceRecord.ABSENT;
     private String likelyCause = "";
+    /** Of a file with the latest row first: the row whose step to the next one broke, until that shows who is to blame. */
+    private long suspect;
+
+    private String suspectReason = "";
+    private long lastRow;
+    private final List<Culprit> culprits = new ArrayList<>();
 
     BalanceChain(boolean newestFirst, Currency currency) {
         this.newestFirst = newestFirst;
@@ -33,14 +42,14 @@ final class BalanceChain {
      * not be read. Answers why the step is broken, or {@code null} when it holds or cannot be judged.
      */
     @Nullable
-    String step(long amount, long balance) {
+    String step(long amount, long balance, long row) {
         lines++;
         if (amount != SourceRecord.ABSENT) {
             movement = Math.addExact(movement, amount);
         }
         String broke = null;
         if (lastBalance != SourceRecord.ABSENT && balance != SourceRecord.ABSENT && amount != SourceRecord.ABSENT) {
-            broke = judge(amount, balance);
+            broke = judge(amount, balance, row);
         }
         if (balance != SourceRecord.ABSENT) {
             if (firstBalance == SourceRecord.ABSENT && amount != SourceRecord.ABSENT) {
@@ -57,10 +66,11 @@ final class BalanceChain {
         } else {
             lastBalance = SourceRecord.ABSENT;
         }
+        lastRow = row;
         return broke;
     }
 
-    private @Nullable String judge(long amount, long balance) {
+    private @Nullable String judge(long amount, long balance, long row) {
         long forward = lastBalance + amount;
         boolean backwardHolds = lastAmount != SourceRecord.ABSENT && balance == lastBalance - lastAmount;
         if (newestFirst && lastAmount == SourceRecord.ABSENT) {
@@ -71,6 +81,9 @@ final class BalanceChain {
         steps++;
         if (!otherHolds) {
             brokenTheOtherWay++;
+        }
+        if (newestFirst) {
+            blame(holds, balance);
         }
         if (holds) {
             return null;
@@ -85,11 +98,57 @@ final class BalanceChain {
                 + Money.show(forward, currency) + ", but is " + Money.show(balance, currency);
     }
 
+    // The amount of a row moves the balance from the row below it to its own. One broken step is the fault of the upper
+    // row's amount; two in turn are that of the balance between them.
+    private void blame(boolean holds, long balance) {
+        if (holds) {
+            endSuspicion();
+        } else if (suspect != 0) {
+            String value = Money.show(lastBalance, currency);
+            culprits.add(new Culprit(
+                    lastRow,
+                    Rule.BALANCE_BROKEN,
+                    "balance",
+                    value,
+                    "the balance " + value + " agrees neither with the row above nor with the row below",
+                    "compare it with the statement"));
+            suspect = 0;
+        } else {
+            suspect = lastRow;
+            suspectReason = "the balance moved by " + Money.show(lastBalance - balance, currency)
+                    + " from the row below to this one, but its amount is " + Money.show(lastAmount, currency);
+        }
+    }
+
+    private void endSuspicion() {
+        if (suspect != 0) {
+            culprits.add(new Culprit(
+                    suspect,
+                    Rule.BALANCE_BROKEN,
+                    "amount",
+                    "",
+                    suspectReason,
+                    "is the amount wrong, or a line missing below this row?"));
+            suspect = 0;
+        }
+    }
+
+    /** Rows that are to blame for broken steps, once all were taken; only of files with the latest row first. */
+    List<Culprit> culprits() {
+        endSuspicion();
+        return runsTheOtherWay() ? List.of() : List.copyOf(culprits);
+    }
+
     /** What the balances say an unreadable amount must be, or {@link SourceRecord#ABSENT}; to be asked before {@link #step}. */
     long impliedAmount(long balance) {
         return newestFirst || lastBalance == SourceRecord.ABSENT || balance == SourceRecord.ABSENT
                 ? SourceRecord.ABSENT
                 : balance - lastBalance;
+    }
+
+    /** The balance before a row with this one, when the rows run so; {@link SourceRecord#ABSENT} when it is not known. */
+    long before() {
+        return newestFirst ? SourceRecord.ABSENT : lastBalance;
     }
 
     /** What could be the cause of the step that {@link #step} just found broken. */

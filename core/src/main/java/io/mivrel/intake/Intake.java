@@ -28,6 +28,7 @@ import java.io.IOException;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -48,6 +49,7 @@ public final class Intake {
     private long wantedTo = Long.MAX_VALUE;
     private boolean holdAll;
     private List<DateOrder.Odd> oddDates = List.of();
+    private final Map<Long, Culprit> culprits = new HashMap<>();
     private final DateOrder order;
     private final LongSet identifiers = new LongSet();
     private final AmountRule rule;
@@ -62,6 +64,8 @@ public final class Intake {
     private final AmountResolver amounts;
     private final boolean statementsRead;
     private final RowFilter[] filters;
+    private final RowFilter[] expectations;
+    private final StatedBalances stated;
 
     private CellReader @Nullable [] readers;
     private @Nullable TitleBinding titles;
@@ -97,6 +101,8 @@ public final class Intake {
         this.order = new DateOrder(layout.format().newestFirst());
         this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
         this.filters = layout.filters().toArray(RowFilter[]::new);
+        this.expectations = layout.expectations().toArray(RowFilter[]::new);
+        this.stated = new StatedBalances(layout.stated(), numbers);
         this.statementsRead = layout.format().kind().isStatement();
         this.equalLines = !kind.isOfAccount() || balances || statementsRead
                 ? null
@@ -127,9 +133,10 @@ public final class Intake {
         return this;
     }
 
-    /** Holds the rows whose dates an earlier pass found to be out of place. */
-    public Intake holdOddDates(IntakeTally earlier) {
+    /** Holds the rows that an earlier pass found to be wrong when it had read others behind them. */
+    public Intake holdFoundLate(IntakeTally earlier) {
         oddDates = earlier.oddDates();
+        earlier.culprits.forEach(culprit -> culprits.put(culprit.row(), culprit));
         return this;
     }
 
@@ -186,6 +193,7 @@ public final class Intake {
             tally.unreadable++;
         } else if (row.aside() != null) {
             tally.leaveOut(row.aside());
+            stated.beside(row);
         } else if (readers == null && source.titles() == null && layout.format().titlesRow() > 0) {
             aboveData(row, block);
         } else {
@@ -193,6 +201,7 @@ public final class Intake {
             if (readers == null && row.fault() == null) {
                 List<String> known = source.titles();
                 if (row.number() < layout.format().dataRow() && !TitleBinding.isHandedBack(known)) {
+                    stated.beside(row);
                     tally.leaveOut(LeftOut.ABOVE_TITLES);
                     return;
                 }
@@ -210,6 +219,7 @@ public final class Intake {
     private void aboveData(Row row, IntakeBlock block) {
         int titlesRow = layout.format().titlesRow();
         if (row.number() <= titlesRow - layout.format().titleRows()) {
+            stated.beside(row);
             tally.leaveOut(LeftOut.ABOVE_TITLES);
         } else if (row.number() < titlesRow && row.fault() == null) {
             titlesAbove = row.titlesBelow(titlesAbove);
@@ -299,6 +309,7 @@ public final class Intake {
             below = true;
             firstRowBelow = row.number();
             tally.leaveOut(LeftOut.BELOW_DATA);
+            stated.beside(row);
             readStatedClosing(row);
             return;
         }
@@ -312,6 +323,9 @@ public final class Intake {
             }
             emitUnread(row, block);
             return;
+        }
+        for (int i = 0; i < expectations.length; i++) {
+            expect(row, expectations[i], bound().expectations[i]);
         }
         if (row.hasRemarks() && row.placeBetween() > 0) {
             problems.add(
@@ -348,6 +362,10 @@ public final class Intake {
             reader.read(row, record, problems);
         }
         amounts.resolve(record);
+        if (layout.signs() == Signs.BY_BALANCE && chain != null) {
+            signByBalance(record, chain);
+        }
+        stated.add(record.number(rule.amount()));
         if (layout.credits().turned()) {
             turnCredit(record);
         }
@@ -363,7 +381,11 @@ public final class Intake {
             equalLines.look(record, row.number(), problems);
         }
         if (chain != null && kind.balance() != null) {
-            followBalance(record, chain, kind.balance());
+            followBalance(record, chain, kind.balance(), row.number());
+        }
+        if (!culprits.isEmpty() && culprits.containsKey(row.number())) {
+            Culprit found = Objects.requireNonNull(culprits.get(row.number()));
+            problems.add(found.rule(), found.field(), found.value(), found.reason(), found.suggestion());
         }
         long day = record.number(dateField);
         if (day != SourceRecord.ABSENT) {
@@ -376,6 +398,39 @@ public final class Intake {
         } else {
             emit(block);
         }
+    }
+
+    private void expect(Row row, RowFilter expected, int place) {
+        String cell = place < row.size() ? row.trimmed(place) : "";
+        if (!cell.isEmpty() && expected.leavesOut(row, place)) {
+            problems.add(
+                    Rule.VALUE_UNKNOWN,
+                    expected.column(),
+                    cell,
+                    "the layout expects only " + String.join(", ", expected.texts()) + " here",
+                    "take the row out, or read it under a layout of its own");
+        }
+    }
+
+    // The first row's comes from the balance before all rows, where the file states it.
+    private void signByBalance(RecordBlock record, BalanceChain chain) {
+        long amount = record.number(rule.amount());
+        long balance = record.number(Objects.requireNonNull(kind.balance()));
+        long before = chain.before() == SourceRecord.ABSENT ? stated.opening() : chain.before();
+        if (amount == SourceRecord.ABSENT) {
+            return;
+        }
+        if (before != SourceRecord.ABSENT && balance != SourceRecord.ABSENT) {
+            record.put(rule.amount(), balance < before ? -Math.abs(amount) : Math.abs(amount));
+            return;
+        }
+        record.put(rule.amount(), SourceRecord.ABSENT);
+        problems.add(
+                Rule.AMOUNT_SIDE_UNKNOWN,
+                rule.amount().name(),
+                Money.show(amount, file.currency()),
+                "no balance before this row tells whether it came in or went out",
+                "write the amount with its sign, and see the statement before");
     }
 
     // A bank gives each entry an identifier of its own; with the same date and amount, the entry is there twice.
@@ -409,8 +464,9 @@ public final class Intake {
     // What it moved the balance by is not known, so the row behind it cannot be judged and is not to be blamed.
     private void emitUnread(Row row, IntakeBlock block) {
         if (chain != null) {
-            chain.step(SourceRecord.ABSENT, SourceRecord.ABSENT);
+            chain.step(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
         }
+        stated.add(SourceRecord.ABSENT);
         block.records().begin(row.number());
         emit(block);
     }
@@ -511,7 +567,7 @@ public final class Intake {
     private boolean hasDate(Row row) {
         return dateCell >= 0
                 && datePattern != null
-                && dateCell < row.size()
+                && row.size() >= bound().width
                 && DatePattern.isDate(datePattern.parse(row.bytes(), row.start(dateCell), row.end(dateCell)));
     }
 
@@ -525,6 +581,7 @@ public final class Intake {
     }
 
     private void belowData(Row row) {
+        stated.beside(row);
         tally.leaveOut(LeftOut.BELOW_DATA);
         if (hasDate(row)) {
             datesBelow++;
@@ -545,7 +602,7 @@ public final class Intake {
         }
     }
 
-    private void followBalance(RecordBlock record, BalanceChain chain, Field balanceField) {
+    private void followBalance(RecordBlock record, BalanceChain chain, Field balanceField, long row) {
         long amount = record.number(kind.amount());
         long balance = record.number(balanceField);
         if (balance != SourceRecord.ABSENT && layout.signs() == Signs.ALL_REVERSED) {
@@ -562,8 +619,9 @@ public final class Intake {
                 problems.suggestInstead(Rule.AMOUNT_TOO_PRECISE, words);
             }
         }
-        String broke = chain.step(amount, balance);
-        if (broke != null) {
+        String broke = chain.step(amount, balance, row);
+        // Who is to blame shows one row later, when the latest row comes first.
+        if (broke != null && culprits.isEmpty()) {
             problems.add(
                     Rule.BALANCE_BROKEN,
                     balanceField.name(),
@@ -617,9 +675,85 @@ public final class Intake {
         if (chain != null) {
             finishBalance(block, chain);
         }
+        compareStated(block);
         Field total = kind.statedTotal();
         boolean stated = total != null && layout.fields().containsKey(total);
         tally.unproved = tally.records > 0 && !kind.isJournal() && !stated && tally.spans.isEmpty();
+    }
+
+    private void compareStated(IntakeBlock block) {
+        boolean partial = tally.handedBack || tally.leftOut.containsKey(LeftOut.OUTSIDE_DATES);
+        if (partial || tally.records == 0) {
+            return;
+        }
+        BalanceProof running = tally.proof;
+        if (running != null && running.steps() > 0) {
+            compareWithRunning(block, running);
+        } else if (stated.canBeCompared()) {
+            compareWithSum(block);
+        }
+    }
+
+    // Where each row has its balance, the stated ones must be those of the first and the last.
+    private void compareWithRunning(IntakeBlock block, BalanceProof running) {
+        if (stated.closing() != SourceRecord.ABSENT && stated.closing() != running.closing()) {
+            closingDiffers(block, "the lines lead to " + Money.show(running.closing(), file.currency()));
+        }
+        if (stated.opening() != SourceRecord.ABSENT && stated.opening() != running.opening()) {
+            note(
+                    block,
+                    Rule.BALANCE_CLOSING,
+                    0,
+                    Money.show(stated.opening(), file.currency()),
+                    "the file states this opening balance, but the first line begins with "
+                            + Money.show(running.opening(), file.currency()),
+                    "is a line missing at its beginning?");
+        }
+    }
+
+    private void compareWithSum(IntakeBlock block) {
+        long leadsTo = stated.opening() + stated.movement();
+        long off = leadsTo - stated.closing();
+        if (off == 0) {
+            tally.proof = new BalanceProof(0, 0, stated.opening(), stated.movement(), stated.closing(), true);
+            tally.spans.add(new StatementSpan(
+                    "",
+                    stated.opening(),
+                    stated.movement(),
+                    stated.closing(),
+                    tally.firstDate().orElse(null),
+                    tally.lastDate().orElse(null)));
+            return;
+        }
+        long twice = equalLines == null ? 0 : equalLines.rowOf(off);
+        if (twice > 0) {
+            tally.culprits.add(new Culprit(
+                    twice,
+                    Rule.BALANCE_CLOSING,
+                    "",
+                    Money.show(stated.closing(), file.currency()),
+                    "without this row, which is equal to another, the lines lead to the stated closing balance",
+                    "it is probably there twice; take one out"));
+        }
+        if (twice == 0 || culprits.isEmpty()) {
+            boolean failed = tally.failed;
+            closingDiffers(
+                    block,
+                    "the opening balance of " + Money.show(stated.opening(), file.currency())
+                            + " and the lines lead to " + Money.show(leadsTo, file.currency()));
+            // With the culprit held, the rest is what the file states.
+            tally.failed = failed || twice == 0;
+        }
+    }
+
+    private void closingDiffers(IntakeBlock block, String leadsTo) {
+        note(
+                block,
+                Rule.BALANCE_CLOSING,
+                stated.closingRow(),
+                Money.show(stated.closing(), file.currency()),
+                leadsTo,
+                "is the file cut off, a line missing or doubled, or an amount wrong?");
     }
 
     private void finishBalance(IntakeBlock block, BalanceChain chain) {
@@ -643,6 +777,7 @@ public final class Intake {
                     "say 'order: " + (layout.format().newestFirst() ? "oldest first" : "newest first")
                             + "' in the layout");
         }
+        tally.culprits.addAll(chain.culprits());
         tally.proof = chain.proof().orElse(null);
         if (tally.proof != null) {
             tally.spans.add(new StatementSpan(

@@ -37,6 +37,9 @@ public final class IntakeTally {
     /** Rows whose date does not belong where they stand. */
     private List<DateOrder.Odd> oddDates = List.of();
 
+    /** Rows that are to blame for what shows in others. */
+    final List<Culprit> culprits = new ArrayList<>();
+
     IntakeTally(String file, Currency currency) {
         this.file = file;
         this.totals = new Totals(currency);
@@ -64,9 +67,9 @@ public final class IntakeTally {
         return oddDates;
     }
 
-    /** True when rows were found, only at the end of the file, whose dates do not belong where they stand. */
-    public boolean hasOddDates() {
-        return !oddDates.isEmpty();
+    /** True when rows were found to be wrong only when others behind them had been read: another pass holds them. */
+    public boolean foundLate() {
+        return !oddDates.isEmpty() || !culprits.isEmpty();
     }
 
     public String file() {

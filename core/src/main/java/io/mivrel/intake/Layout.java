@@ -29,6 +29,8 @@ import org.jspecify.annotations.Nullable;
  * @param unused titles of columns that are knowingly left aside
  * @param filters which rows are left out by what stands in them
  * @param shapes what is done to the rows before they are flat, in order
+ * @param stated labels of balances beside the rows
+ * @param expectations what each row must hold, or it is held
  * @param acrossFiles true when lines of one document may stand in several files of a run
  * @param columnsInOrder the titles of the file that the layout was made for; empty when not kept. For comparisons only
  */
@@ -44,6 +46,8 @@ public record Layout(
         Set<String> unused,
         List<RowFilter> filters,
         List<Shape> shapes,
+        Stated stated,
+        List<RowFilter> expectations,
         boolean acrossFiles,
         List<String> columnsInOrder) {
     public Layout {
@@ -51,6 +55,7 @@ public record Layout(
         unused = Collections.unmodifiableSet(new LinkedHashSet<>(unused));
         filters = List.copyOf(filters);
         shapes = List.copyOf(shapes);
+        expectations = List.copyOf(expectations);
         columnsInOrder = List.copyOf(columnsInOrder);
     }
 
@@ -69,6 +74,12 @@ public record Layout(
         }
         AmountRule rule = new AmountRule(gives);
         gaps.addAll(rule.gaps(fields.keySet()));
+        if (signs == Signs.BY_BALANCE && (gives.balance() == null || !fields.containsKey(gives.balance()))) {
+            gaps.add("with 'signs: by balance' the layout needs the balance");
+        }
+        if (signs == Signs.BY_BALANCE && format.newestFirst()) {
+            gaps.add("'signs: by balance' reads files with the oldest row first");
+        }
         if (credits == Credits.BOTH_SIDES && fields.values().stream().allMatch(source -> source.less() == null)) {
             gaps.add("with 'credits: both sides' an amount needs 'less', the column of the credits");
         }
@@ -90,6 +101,8 @@ public record Layout(
         private final List<Shape> shapes = new ArrayList<>();
         private final List<String> columnsInOrder = new ArrayList<>();
         private boolean acrossFiles;
+        private Stated stated = Stated.NOTHING;
+        private final List<RowFilter> expectations = new ArrayList<>();
 
         private Builder(String name, Kind gives) {
             this.name = Objects.requireNonNull(name);
@@ -113,6 +126,17 @@ public record Layout(
 
         public Builder credits(Credits written) {
             credits = Objects.requireNonNull(written);
+            return this;
+        }
+
+        public Builder stated(Stated labels) {
+            stated = Objects.requireNonNull(labels);
+            return this;
+        }
+
+        /** A row in which the cell is filled and does not fit is held. */
+        public Builder expect(RowFilter cell) {
+            expectations.add(Objects.requireNonNull(cell));
             return this;
         }
 
@@ -185,6 +209,8 @@ public record Layout(
                     unused,
                     filters,
                     shapes,
+                    stated,
+                    expectations,
                     acrossFiles,
                     columnsInOrder);
         }

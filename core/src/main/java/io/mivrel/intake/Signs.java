@@ -9,7 +9,9 @@ public enum Signs {
     /** Amounts mean the opposite, while a running balance is written as the books see it. */
     REVERSED("reversed"),
     /** Amounts and balances are seen from the other side, as by a card company: what is owed to it is positive. */
-    ALL_REVERSED("all reversed");
+    ALL_REVERSED("all reversed"),
+    /** Amounts have none of their own: the running balance tells which way each went. */
+    BY_BALANCE("by balance");
 
     private final String word;
 

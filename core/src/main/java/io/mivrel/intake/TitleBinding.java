@@ -25,6 +25,8 @@ final class TitleBinding {
     /** The column of each filter; -1 for any. */
     final int[] filters;
 
+    final int[] expectations;
+
     final int width;
     private final @Nullable List<String> titles;
     /** Rows without titles may have been handed back, and nothing shows it. */
@@ -48,6 +50,11 @@ final class TitleBinding {
             }
             places.put(field, found);
         });
+        expectations = new int[layout.expectations().size()];
+        for (int i = 0; i < expectations.length; i++) {
+            expectations[i] = find(layout.expectations().get(i).column(), "expect");
+            used.add(expectations[i]);
+        }
         filters = new int[layout.filters().size()];
         for (int i = 0; i < filters.length; i++) {
             String column = layout.filters().get(i).column();

@@ -198,6 +198,10 @@ public enum Rule implements FindingRule {
             "Correct the amount to the currency's decimals."),
     AMOUNT_MISSING(
             BLOCKER, "The row has no amount on either side.", "Fill in the amount, or take the row out of the file."),
+    AMOUNT_SIDE_UNKNOWN(
+            BLOCKER,
+            "The amount has no sign of its own, and no balance before it tells which way it went.",
+            "Write it with its sign; the statement before shows the balance that it began with."),
     AMOUNT_ON_BOTH_SIDES(
             BLOCKER,
             "Two columns that exclude each other are both filled.",

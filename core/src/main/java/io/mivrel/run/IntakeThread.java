@@ -79,7 +79,7 @@ final class IntakeThread implements AutoCloseable {
                 intake.holdAll();
             }
             if (!earlier.isEmpty()) {
-                intake.holdOddDates(earlier.get(ordinal - 1));
+                intake.holdFoundLate(earlier.get(ordinal - 1));
             }
             tallies.add(intake.tally());
             boolean more = true;

@@ -244,7 +244,7 @@ final class Pass {
         return whole && plan.history().foundChangedDays()
                 || lane.mustStartOver()
                 || !failedFiles().equals(heldFiles)
-                || firstPass && tallies.stream().anyMatch(IntakeTally::hasOddDates);
+                || firstPass && tallies.stream().anyMatch(IntakeTally::foundLate);
     }
 
     /** A pass with the knowledge that this one lacked. */

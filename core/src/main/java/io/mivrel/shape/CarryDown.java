@@ -4,6 +4,7 @@ import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
+import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowSource;
 import io.mivrel.text.Spans;
 import java.io.IOException;
@@ -80,7 +81,9 @@ public record CarryDown(List<Heading> headings) implements Shape {
         @Override
         public @Nullable Row next() throws IOException {
             Row row = inner.next();
-            if (row == null || passes(row)) {
+            // A heading alone in its row has fewer cells than there are titles, and is none the worse for it.
+            boolean isShort = row != null && row.fault() == RowFault.CELLS_MISSING;
+            if (row == null || passes(row) && !isShort) {
                 return row;
             }
             learnTitles(row);
@@ -91,7 +94,7 @@ public record CarryDown(List<Heading> headings) implements Shape {
                     return row;
                 }
             }
-            if (row.isBlank() || !fits(row, width)) {
+            if (isShort || row.isBlank() || !fits(row, width)) {
                 return row;
             }
             beginRow(row);

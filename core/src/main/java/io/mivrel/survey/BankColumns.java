@@ -1,12 +1,15 @@
 package io.mivrel.survey;
 
+import com.google.re2j.Pattern;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Signs;
+import io.mivrel.intake.Stated;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.shape.CarryDown;
 import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -16,6 +19,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,6 +29,8 @@ import org.jspecify.annotations.Nullable;
 final class BankColumns {
     /** So many texts at least must say which way their money went before they say anything. */
     private static final int LEAST_EVIDENCE = 3;
+    /** The column that the headings of sections make. */
+    private static final String SECTION = "Section";
 
     private final List<ColumnSurvey> columns;
     private final List<Sample.Kept> rows;
@@ -33,7 +39,10 @@ final class BankColumns {
 
     final Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
     final Map<Field, FieldSource> sources = new LinkedHashMap<>();
-    final List<RowFilter> filters = new ArrayList<>();
+    private final List<RowFilter> filters = new ArrayList<>();
+    private final List<RowFilter> expectations = new ArrayList<>();
+    private final List<CarryDown.Heading> sections = new ArrayList<>();
+    private Stated stated = Stated.NOTHING;
 
     /** The running balance and what moves it; {@code null} when there is none. */
     @Nullable
@@ -53,6 +62,7 @@ final class BankColumns {
 
     private final AmountFormat form;
     private final boolean whole;
+    private final List<String> headings;
 
     private BankColumns(List<ColumnSurvey> columns, Sample sample, Labels above, AmountFormat form) {
         this.columns = columns;
@@ -60,6 +70,13 @@ final class BankColumns {
         this.above = above;
         this.form = form;
         this.whole = sample.isWhole();
+        this.headings = sample.headings();
+    }
+
+    /** What the layout says beyond the columns. */
+    Refinement refinement() {
+        return new Refinement(
+                signs == null ? Signs.AS_WRITTEN : signs, sources, filters, expectations, sections, stated);
     }
 
     /** {@code null} when the columns are not those of bank lines. */
@@ -83,8 +100,11 @@ final class BankColumns {
         }
         texts();
         status();
+        sections();
         brought();
+        currency();
         signs(figures);
+        labels();
         return true;
     }
 
@@ -443,6 +463,69 @@ final class BankColumns {
         }
     }
 
+    // A heading that says that the rows below it are not booked yet, and another that ends them.
+    private void sections() {
+        List<String> pending =
+                headings.stream().filter(h -> Words.is("pending", h)).distinct().toList();
+        if (pending.isEmpty()) {
+            return;
+        }
+        List<String> all = new ArrayList<>(pending);
+        headings.stream().filter(h -> Words.is("settled", h)).distinct().forEach(all::add);
+        String take = "^(" + String.join("|", all.stream().map(Pattern::quote).toList()) + ")$";
+        sections.add(new CarryDown.Heading(SECTION, "", "", Pattern.compile(take)));
+        filters.add(new RowFilter(SECTION, RowFilter.Test.IS, pending, false));
+    }
+
+    // Rows in another currency than most are no movements of this account.
+    private void currency() {
+        for (ColumnSurvey column : columns) {
+            boolean codes = !column.fewValues().isEmpty()
+                    && column.fewValues().stream().allMatch(w -> Labels.currency(w) != null);
+            if (codes && !used.contains(column) && Words.fit("original-currency", column.title()) == 0) {
+                Map<String, Integer> counts = new TreeMap<>();
+                rows.forEach(row -> counts.merge(cell(row, column), 1, Integer::sum));
+                counts.remove("");
+                String most = counts.entrySet().stream()
+                        .max(Map.Entry.comparingByValue())
+                        .map(Map.Entry::getKey)
+                        .orElse("");
+                used.add(column);
+                expectations.add(new RowFilter(Proposal.column(column), RowFilter.Test.IS, List.of(most), true));
+                return;
+            }
+        }
+    }
+
+    // Balances that the file states beside its rows, to be compared each time.
+    private void labels() {
+        boolean turned = signs == Signs.ALL_REVERSED;
+        Labels.Labelled opening = labelled("opening");
+        Labels.Labelled closing = labelled("closing");
+        Labels.Labelled owedOpening = labelled("opening-owed");
+        Labels.Labelled owedClosing = labelled("closing-owed");
+        if (opening != null || closing != null) {
+            boolean owed = turned || isOwed(opening) || isOwed(closing) || byOwed;
+            stated = new Stated(label(opening), label(closing), owed);
+        } else if (owedOpening != null || owedClosing != null) {
+            stated = new Stated(label(owedOpening), label(owedClosing), true);
+        }
+    }
+
+    private static boolean isOwed(Labels.@Nullable Labelled labelled) {
+        return labelled != null && Words.longest("owed", labelled.label().replaceAll("[()\\[\\]]", " ")) > 0;
+    }
+
+    // A label that holds letters beyond ASCII is cut before them: the next file may be encoded otherwise.
+    private static @Nullable String label(Labels.@Nullable Labelled labelled) {
+        return labelled == null ? null : labelled.label();
+    }
+
+    private Labels.@Nullable Labelled labelled(String meaning) {
+        Labels.Labelled found = above.find(meaning);
+        return found == null || Figures.read(found.value(), form) == SourceRecord.ABSENT ? null : found;
+    }
+
     // A balance that is carried over is no movement: its row has no amount.
     private void brought() {
         ColumnSurvey text = fields.get(BankLines.NARRATIVE);
@@ -487,15 +570,17 @@ final class BankColumns {
             }
             return;
         }
-        if (relation != null && sources.containsKey(BankLines.AMOUNT)) {
-            signs = Signs.AS_WRITTEN;
+        if (relation != null) {
+            signs = sources.containsKey(BankLines.AMOUNT)
+                    ? Signs.AS_WRITTEN
+                    : relation.newestFirst() ? null : Signs.BY_BALANCE;
             return;
         }
-        byStated(amounts);
-        if (signs == null && (agrees || contradicts)) {
+        if (agrees || contradicts) {
             signs = agrees ? Signs.AS_WRITTEN : Signs.REVERSED;
             signsBy = "the texts of " + Math.max(evidence[0], evidence[1]) + " rows say which way the money went";
         }
+        byStated(amounts);
     }
 
     private static boolean isDoubtful(ColumnSurvey balance) {
@@ -543,10 +628,7 @@ final class BankColumns {
                 long out = value(figures, BankLines.MONEY_OUT, i);
                 one = in != SourceRecord.ABSENT && in != 0 ? in : out == SourceRecord.ABSENT ? 0 : -out;
             }
-            ColumnSurvey amount = fields.get(BankLines.AMOUNT);
-            boolean turned = amount != null && plusMark.isEmpty() && Words.is("plus", minusMark);
-            // Figures read CR as plus; the layout will read it as minus.
-            amounts[i] = turned && amount != null && cell(rows.get(i), amount).endsWith(minusMark) ? -one : one;
+            amounts[i] = one;
         }
         return amounts;
     }
@@ -583,33 +665,37 @@ final class BankColumns {
         return counts;
     }
 
-    // The balances before and after, which the file states beside its rows.
+    // The balances before and after, which the file states beside its rows: they decide the signs, or by them it shows
+    // whether those balances are what is owed.
     private void byStated(long[] amounts) {
-        stated("opening", "closing", amounts, false);
-        if (signs == null) {
-            stated("opening-owed", "closing-owed", amounts, true);
+        long opening = above.figure("opening", form);
+        long closing = above.figure("closing", form);
+        boolean owed = isOwed(labelled("opening")) || isOwed(labelled("closing"));
+        if (opening == SourceRecord.ABSENT || closing == SourceRecord.ABSENT) {
+            opening = above.figure("opening-owed", form);
+            closing = above.figure("closing-owed", form);
+            owed = true;
         }
-    }
-
-    private void stated(String first, String last, long[] amounts, boolean owed) {
-        if (!whole) {
-            return;
-        }
-        long opening = above.figure(first, form);
-        long closing = above.figure(last, form);
-        if (opening == SourceRecord.ABSENT || closing == SourceRecord.ABSENT || opening == closing) {
+        boolean known = whole && opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT;
+        if (!known || opening == closing) {
             return;
         }
         long sum = 0;
         for (int i = 0; i < amounts.length; i++) {
             sum += isLeftOut(rows.get(i)) ? 0 : amounts[i];
         }
+        sum = signs == Signs.REVERSED ? -sum : sum;
         long moved = owed ? opening - closing : closing - opening;
-        if (Math.abs(sum) == Math.abs(moved)) {
+        if (signs == null && Math.abs(sum) == Math.abs(moved)) {
             signs = sum == moved ? Signs.AS_WRITTEN : Signs.REVERSED;
             signsBy = "the stated balances before and after";
+        } else if (signs != null && sum == -moved) {
+            byOwed = !owed;
         }
     }
+
+    /** True when the stated balances fall by what comes in. */
+    private boolean byOwed;
 
     private boolean isLeftOut(Sample.Kept row) {
         for (RowFilter filter : filters) {

@@ -18,15 +18,26 @@ final class Figures {
             for (int i = 0; i < read.length; i++) {
                 List<String> cells = rows.get(i).cells();
                 read[i] = column.place() <= cells.size()
-                        ? read(cells.get(column.place() - 1), form)
+                        ? read(cells.get(column.place() - 1), form, onlyPlusMarked(column))
                         : SourceRecord.ABSENT;
             }
             values.put(column, read);
         }
     }
 
+    // Where only CR is marked, what is not marked is the other side, and the marks turn the sign.
+    private static boolean onlyPlusMarked(ColumnSurvey column) {
+        return column.hasUnmarked()
+                && !column.sideMarks().isEmpty()
+                && column.sideMarks().keySet().stream().noneMatch(mark -> Words.is("minus", mark));
+    }
+
     /** An amount without the mark beside it, or {@link SourceRecord#ABSENT}. */
     static long read(String cell, AmountFormat form) {
+        return read(cell, form, false);
+    }
+
+    private static long read(String cell, AmountFormat form, boolean plusTurns) {
         byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);
         MarkedFigure marked = MarkedFigure.of(bytes, 0, bytes.length);
         byte[] figure = marked == null ? bytes : marked.figure();
@@ -34,7 +45,8 @@ final class Figures {
         if (!AmountFormat.isAmount(value)) {
             return SourceRecord.ABSENT;
         }
-        return marked != null && marked.isSide() && Words.is("minus", marked.mark()) ? -value : value;
+        boolean turns = marked != null && marked.isSide() && (plusTurns || Words.is("minus", marked.mark()));
+        return turns ? -value : value;
     }
 
     List<ColumnSurvey> columns() {

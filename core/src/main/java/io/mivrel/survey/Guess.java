@@ -12,7 +12,6 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.money.Money;
 import io.mivrel.rows.FileKind;
-import io.mivrel.rows.RowFilter;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
@@ -111,12 +110,8 @@ record Guess(
         return KnownFormats.amounts(facts.currency()).get(best);
     }
 
-    Map<Field, FieldSource> sources() {
-        return bank == null ? Map.of() : bank.sources;
-    }
-
-    List<RowFilter> filters() {
-        return bank == null ? List.of() : bank.filters;
+    Refinement refinement() {
+        return bank == null ? Refinement.NONE : bank.refinement();
     }
 
     private void ask(String about, String words) {

@@ -110,6 +110,18 @@ final class ProfiledRows implements RowSource {
         return true;
     }
 
+    private static boolean hasFigure(Row row) {
+        byte[] bytes = row.bytes();
+        for (int cell = 0; cell < row.size(); cell++) {
+            for (int i = row.start(cell); i < row.end(cell); i++) {
+                if (bytes[i] >= '0' && bytes[i] <= '9') {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
     // Something with figures in the place of a date is data, though perhaps wrong.
     private boolean isDated(Row row) {
         if (sample.dateColumn < 0 || sample.fixedTitles) {
@@ -122,7 +134,8 @@ final class ProfiledRows implements RowSource {
             byte c = row.bytes()[i];
             digits += c >= '0' && c <= '9' ? 1 : 0;
         }
-        if (end == start || digits < 2 || digits > 12 || end - start > 40) {
+        // A count or a page is shorter than any day.
+        if (end == start || digits < 3 || digits > 12 || end - start > 40) {
             return false;
         }
         // A day of the week may stand before a date; a total or a count is none.
@@ -131,6 +144,11 @@ final class ProfiledRows implements RowSource {
     }
 
     private void profile(Row row) {
+        if (!sample.fixedTitles && !hasFigure(row)) {
+            // Titles again, or a heading.
+            aside++;
+            return;
+        }
         dataRows++;
         byte[] bytes = row.bytes();
         for (int i = 0; i < columns.size() && i < row.size(); i++) {

@@ -8,7 +8,6 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
-import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
@@ -39,11 +38,9 @@ public final class Proposal {
                         survey.fields(),
                         survey.pattern(),
                         survey.numbers(),
-                        survey.sources(),
-                        survey.filters(),
+                        survey.refinement(),
                         survey.fanOut(),
                         survey.links())
-                .signs(survey.signs())
                 .buildUnchecked();
     }
 
@@ -60,8 +57,7 @@ public final class Proposal {
                         guess.fields(),
                         guess.pattern(),
                         guess.numbers(),
-                        guess.sources(),
-                        guess.filters(),
+                        guess.refinement(),
                         List.of(),
                         List.of())
                 .buildUnchecked();
@@ -79,8 +75,7 @@ public final class Proposal {
             Map<Field, ColumnSurvey> fields,
             @Nullable DatePattern pattern,
             AmountFormat numbers,
-            Map<Field, FieldSource> sources,
-            List<RowFilter> filters,
+            Refinement refinement,
             List<FanOut.Amount> fanOut,
             List<Link> links) {
         boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
@@ -104,12 +99,17 @@ public final class Proposal {
             }
             facts.print().filters().forEach(layout::filter);
         }
-        filters.forEach(layout::filter);
+        layout.signs(refinement.signs()).stated(refinement.stated());
+        if (!refinement.sections().isEmpty()) {
+            layout.shape(new CarryDown(refinement.sections()));
+        }
+        refinement.filters().forEach(layout::filter);
+        refinement.expectations().forEach(layout::expect);
         links.forEach(layout::shape);
         fields.forEach((field, column) -> {
             String name = column(column);
-            if (sources.containsKey(field)) {
-                layout.field(field, Objects.requireNonNull(sources.get(field)));
+            if (refinement.sources().containsKey(field)) {
+                layout.field(field, Objects.requireNonNull(refinement.sources().get(field)));
             } else if (field.type() == FieldType.DATE) {
                 layout.field(field, new FieldSource(List.of(name), " ", pattern, Map.of(), null, null));
             } else {
@@ -125,7 +125,7 @@ public final class Proposal {
                             FieldSource.column(FanOut.AMOUNT)
                                     .withSide(new FieldSource.Side(FanOut.SIDE, List.of("debit"), List.of("credit"))));
         }
-        Set<String> taken = taken(sources, filters);
+        Set<String> taken = taken(refinement);
         columns.stream()
                 .filter(c -> !fields.containsValue(c) && !c.title().isEmpty() && !taken.contains(column(c)))
                 .forEach(c -> layout.unused(c.title()));
@@ -133,16 +133,17 @@ public final class Proposal {
     }
 
     /** Columns that fields take beside their first, and that rows are left out by. */
-    public static Set<String> taken(Map<Field, FieldSource> sources, List<RowFilter> filters) {
+    public static Set<String> taken(Refinement refinement) {
         Set<String> taken = new HashSet<>();
-        for (FieldSource source : sources.values()) {
+        for (FieldSource source : refinement.sources().values()) {
             taken.addAll(source.columns());
             FieldSource.Side side = source.side();
             if (side != null) {
                 taken.add(side.column());
             }
         }
-        filters.forEach(filter -> taken.add(filter.column()));
+        refinement.filters().forEach(filter -> taken.add(filter.column()));
+        refinement.expectations().forEach(cell -> taken.add(cell.column()));
         return taken;
     }
 

@@ -13,8 +13,12 @@ import io.mivrel.model.Rule;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
+import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowSource;
 import io.mivrel.run.Progress;
+import io.mivrel.shape.CarryDown;
+import io.mivrel.shape.Shape;
+import io.mivrel.shape.TitledRows;
 import io.mivrel.survey.Survey.Proof;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -70,7 +74,15 @@ final class ReadingTest {
 
     static ReadingTest of(Layout layout, SourceFile file, RowSource rows, Progress progress) throws IOException {
         ReadingTest test = new ReadingTest(layout.gives(), file.currency());
-        Intake intake = new Intake(layout, file, rows);
+        RowSource shaped = rows;
+        for (Shape shape : layout.shapes()) {
+            // The file's own columns and, of sections, those that their headings add; print files are shaped as they
+            // are opened.
+            shaped = shape instanceof CarryDown && layout.format().kind() != FileKind.FIXED_WIDTH
+                    ? ((CarryDown) shape).over(new TitledRows(shaped, layout.format()))
+                    : shaped;
+        }
+        Intake intake = new Intake(layout, file, shaped);
         boolean more = true;
         while (more) {
             IntakeBlock block = intake.newBlock();

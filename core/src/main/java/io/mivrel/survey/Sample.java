@@ -140,7 +140,9 @@ final class Sample {
 
     // A row below the titles that says in what they are counted: few words, no figures.
     private boolean isUnits(Kept row) {
-        return row.cells.size() == widest && isWordsOnly(row);
+        return row.cells.size() == widest
+                && isWordsOnly(row)
+                && row.cells.stream().noneMatch(c -> Words.is("pending", c) || Words.is("settled", c));
     }
 
     private static boolean isWordsOnly(Kept row) {

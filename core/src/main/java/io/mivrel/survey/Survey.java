@@ -1,11 +1,8 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.Signs;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
-import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
 import io.mivrel.text.AmountFormat;
@@ -34,9 +31,7 @@ import org.jspecify.annotations.Nullable;
  * @param pattern how dates are written; {@code null} when there are none
  * @param numbers how amounts are written
  * @param newestFirst true when the balances say that the latest row comes first
- * @param signs whose plus the amounts' plus is, as far as the file tells
- * @param sources fields that take more than one column, or a column that says their side
- * @param filters rows that are no movements: pending ones, and balances carried over
+ * @param refinement what the layout says beyond which column each field comes from
  * @param fanOut the lines that each row becomes, with a question mark for each account; empty when a row is one line
  * @param links other files whose columns these rows have too; empty when there are none
  * @param statements what each statement of a statement file covers; empty for other files
@@ -60,9 +55,7 @@ public record Survey(
         @Nullable DatePattern pattern,
         AmountFormat numbers,
         boolean newestFirst,
-        Signs signs,
-        Map<Field, FieldSource> sources,
-        List<RowFilter> filters,
+        Refinement refinement,
         List<StatementSpan> statements,
         List<FanOut.Amount> fanOut,
         List<Link> links,
@@ -127,9 +120,7 @@ public record Survey(
                 pattern,
                 numbers,
                 newestFirst,
-                signs,
-                sources,
-                filters,
+                refinement,
                 statements,
                 fanOut,
                 linked,

@@ -62,8 +62,8 @@ public class SurveyedFileTest {
             {bytes("\uFEFF" + german, "UTF-16BE"), "UTF-16BE", true, "byte-order mark"},
             {bytes(german, "windows-1252"), "windows-1252", true, "2 bytes beyond ASCII are no UTF-8"},
             {bytes(office, "windows-1252"), "windows-1252", true, "no UTF-8"},
-            {bytes(german, "IBM850"), "windows-1252", false, "windows-1252 or IBM850?"},
-            {mixed(german), "UTF-8", false, "4 characters are valid UTF-8 and 1 are not"},
+            {bytes(german, "IBM850"), "IBM850", true, "they make words in this one"},
+            {mixed(german), "UTF-8", true, "4 characters are valid UTF-8 and 1 are not"},
         };
     }
 

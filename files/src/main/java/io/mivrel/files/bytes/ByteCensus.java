@@ -114,9 +114,9 @@ public final class ByteCensus {
             // Two encodings in one file: read as the one that most is, so that the rows of the other are named.
             return text(
                     "UTF-8",
-                    "UTF-8 or windows-1252? " + validWide + " characters are valid UTF-8 and " + broken
-                            + " are not, so two encodings are mixed; rows of the other are named below",
-                    false);
+                    validWide + " characters are valid UTF-8 and " + broken
+                            + " are not, so two encodings are mixed; rows of the other are held",
+                    true);
         }
         EncodingWeigher.Verdict verdict = EncodingWeigher.weigh(words);
         if (verdict.isSure()) {

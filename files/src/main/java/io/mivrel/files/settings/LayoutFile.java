@@ -5,6 +5,7 @@ import io.mivrel.intake.Credits;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
+import io.mivrel.intake.Stated;
 import io.mivrel.intake.StatementColumns;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
@@ -128,6 +129,21 @@ final class LayoutFile {
         form.texts("columns in order").forEach(layout::columnInOrder);
         filters("leave out", false);
         filters("only", true);
+        for (SettingsNode cell : form.blocks("expect")) {
+            String column = cell.required("column");
+            List<String> is = cell.texts("is");
+            cell.done();
+            if (column != null && is.isEmpty()) {
+                cell.wrong("an entry of 'expect' needs 'is'", "{column: Currency, is: EUR}");
+            } else if (column != null) {
+                layout.expect(new RowFilter(columnRef(column), RowFilter.Test.IS, is, true));
+            }
+        }
+        SettingsNode stated = form.block("stated");
+        if (stated != null) {
+            layout.stated(new Stated(stated.text("opening"), stated.text("closing"), stated.yes("owed", false)));
+            stated.done();
+        }
         for (Shape shape : ShapeSettings.read(form, file)) {
             layout.shape(shape);
             if (shape instanceof FanOut && kind.isOfAccount()) {

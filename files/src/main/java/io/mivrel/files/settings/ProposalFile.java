@@ -2,12 +2,14 @@ package io.mivrel.files.settings;
 
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Signs;
+import io.mivrel.intake.Stated;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.rows.FileKind;
+import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
 import io.mivrel.survey.ColumnSurvey;
@@ -53,9 +55,12 @@ public final class ProposalFile {
             yaml.append("account: ").append(asked(survey.question("account"))).append('\n');
         }
         Question signs = survey.question("signs");
-        if (signs != null || survey.signs() != Signs.AS_WRITTEN) {
+        if (signs != null || survey.refinement().signs() != Signs.AS_WRITTEN) {
             yaml.append("signs: ")
-                    .append(signs != null ? asked(signs) : survey.signs().word())
+                    .append(
+                            signs != null
+                                    ? asked(signs)
+                                    : survey.refinement().signs().word())
                     .append('\n');
         }
         Question credits = survey.question("credits");
@@ -67,7 +72,10 @@ public final class ProposalFile {
         if (!says || survey.facts().kind() == FileKind.QIF) {
             numbers(survey, yaml);
         }
+        stated(survey.refinement().stated(), yaml);
+        sections(survey, yaml);
         leftOut(survey, yaml);
+        expected(survey, yaml);
         links(survey, yaml);
         fanOut(survey, yaml);
         if (!says) {
@@ -271,7 +279,7 @@ public final class ProposalFile {
                     .append("  amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
         }
         missing(survey, yaml);
-        Set<String> taken = Proposal.taken(survey.sources(), survey.filters());
+        Set<String> taken = Proposal.taken(survey.refinement());
         List<String> unused = survey.columns().stream()
                 .filter(c -> !survey.fields().containsValue(c)
                         && !c.title().isEmpty()
@@ -306,7 +314,7 @@ public final class ProposalFile {
     }
 
     private static String source(Survey survey, Field field, ColumnSurvey column) {
-        FieldSource source = survey.sources().get(field);
+        FieldSource source = survey.refinement().sources().get(field);
         if (source == null) {
             return "column: " + column(column);
         }
@@ -327,13 +335,49 @@ public final class ProposalFile {
         return texts.stream().map(ProposalFile::quoted).collect(Collectors.joining(", ", "[", "]"));
     }
 
+    private static void stated(Stated stated, StringBuilder yaml) {
+        if (stated.opening() == null && stated.closing() == null) {
+            return;
+        }
+        yaml.append("stated: {")
+                .append(stated.opening() == null ? "" : "opening: " + quoted(stated.opening()))
+                .append(stated.opening() == null || stated.closing() == null ? "" : ", ")
+                .append(stated.closing() == null ? "" : "closing: " + quoted(stated.closing()))
+                .append(stated.owed() ? ", owed: yes" : "")
+                .append("}\n");
+    }
+
+    private static void sections(Survey survey, StringBuilder yaml) {
+        for (CarryDown.Heading section : survey.refinement().sections()) {
+            yaml.append("carry down:                          # headings of sections\n  - {title: ")
+                    .append(quoted(section.title()))
+                    .append(", take: ")
+                    .append(quoted(section.take().pattern()))
+                    .append("}\n");
+        }
+    }
+
+    private static void expected(Survey survey, StringBuilder yaml) {
+        if (!survey.refinement().expectations().isEmpty()) {
+            yaml.append("expect:                              # a row with anything else is held\n");
+        }
+        survey.refinement()
+                .expectations()
+                .forEach(cell -> yaml.append("  - {column: ")
+                        .append(named(cell.column()))
+                        .append(", is: ")
+                        .append(list(cell.texts()))
+                        .append("}\n"));
+    }
+
     // Rows that are no movements.
     private static void leftOut(Survey survey, StringBuilder yaml) {
-        if (survey.filters().isEmpty() || survey.facts().print() != null) {
+        if (survey.refinement().filters().isEmpty() || survey.facts().print() != null) {
             return;
         }
         yaml.append("leave out:\n");
-        survey.filters()
+        survey.refinement()
+                .filters()
                 .forEach(f -> yaml.append("  - {column: ")
                         .append(named(f.column()))
                         .append(", ")

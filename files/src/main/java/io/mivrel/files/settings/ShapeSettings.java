@@ -43,8 +43,9 @@ final class ShapeSettings {
         for (SettingsNode heading : form.blocks("carry down")) {
             String title = heading.required("title");
             String column = LayoutFile.columnRef(heading.text("column", ""));
-            String begins = heading.required("begins");
             Pattern take = take(heading);
+            // A heading may be known by its pattern alone.
+            String begins = take == null ? heading.required("begins") : heading.text("begins", "");
             heading.done();
             if (title != null && begins != null) {
                 headings.add(new CarryDown.Heading(title, column, begins, take));

@@ -1,0 +1,44 @@
+package io.mivrel.survey;
+
+import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Signs;
+import io.mivrel.intake.Stated;
+import io.mivrel.model.Field;
+import io.mivrel.rows.RowFilter;
+import io.mivrel.shape.CarryDown;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a layout says beyond which column each field comes from. Immutable.
+ *
+ * @param signs whose plus the amounts' plus is, as far as the file tells
+ * @param sources fields that take more than one column, or a column that says their side
+ * @param filters rows that are no movements: pending ones, and balances carried over
+ * @param expectations what each row must hold, such as the currency of the account
+ * @param sections headings that stand above some rows and say something of them
+ * @param stated labels of balances beside the rows
+ */
+public record Refinement(
+        Signs signs,
+        Map<Field, FieldSource> sources,
+        List<RowFilter> filters,
+        List<RowFilter> expectations,
+        List<CarryDown.Heading> sections,
+        Stated stated) {
+    /** A layout that says nothing more. */
+    public static final Refinement NONE =
+            new Refinement(Signs.AS_WRITTEN, Map.of(), List.of(), List.of(), List.of(), Stated.NOTHING);
+
+    public Refinement {
+        sources = Map.copyOf(sources);
+        filters = List.copyOf(filters);
+        expectations = List.copyOf(expectations);
+        sections = List.copyOf(sections);
+    }
+
+    /** The same with other signs. */
+    Refinement with(Signs other) {
+        return new Refinement(other, sources, filters, expectations, sections, stated);
+    }
+}
