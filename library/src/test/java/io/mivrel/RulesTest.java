@@ -95,6 +95,22 @@ public class RulesTest {
         cases.add(bank(AMOUNT_TOO_LARGE, 2, "Mon 01/03/2027,shop,99999999999999.00,,\n", "larger"));
         cases.add(bank(AMOUNT_MISSING, 2, "Mon 01/03/2027,shop,,,\n", "neither money in nor money out"));
         cases.add(bank(AMOUNT_ON_BOTH_SIDES, 2, "Mon 01/03/2027,shop,1.00,3.00,\n", "the net would be -2.00"));
+        Workshop cut = new Workshop()
+                .bank("")
+                .put(
+                        "bank.csv",
+                        "Date,Text,Balance,In\nMon 01/03/2027,shop,1.00,1.00\nMon 01/03/2027,shop,2.50,1.50\n"
+                                + "Mon 01/03/2027,shop,4.75,2.25\nMon 01/03/2027,shop,8.00,3")
+                .replace("bank-layout.yaml", "  money out: {column: Out}\n", "")
+                .replace("bank-layout.yaml", "money in: ", "amount:   ")
+                .replace("bank-layout.yaml", ", until: Total", "");
+        cases.add(new Case(ROW_CUT_OFF, "bank", 5, cut, "shorter than those above"));
+        byte[] mixed = (Workshop.BANK_TITLES + "Mon 01/03/2027,caf\u00c3\u00a9 shop,1.00,,1.00\n,Total,,,\n")
+                .getBytes(StandardCharsets.ISO_8859_1);
+        Workshop twoEncodings = new Workshop()
+                .put("bank.csv", mixed)
+                .replace("bank-layout.yaml", "encoding: UTF-8", "encoding: windows-1252");
+        cases.add(new Case(TEXT_MIXED_ENCODING, "bank", 2, twoEncodings, "read as windows-1252"));
         Workshop noSigns = new Workshop()
                 .bank("Mon 01/03/2027,shop,1.00,,10.00\nMon 01/03/2027,tin,2.00,,8.00\n,Total,,,\n")
                 .replace("bank-layout.yaml", "gives:", "signs: by balance\ngives:")

@@ -12,6 +12,7 @@ import io.mivrel.model.Severity;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
+import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
@@ -66,6 +67,10 @@ public final class Intake {
     private final RowFilter[] filters;
     private final RowFilter[] expectations;
     private final StatedBalances stated;
+    private final LastCell lastCell = new LastCell();
+    private final boolean separated;
+    /** True when the file has one byte a character. */
+    private final boolean narrow;
 
     private CellReader @Nullable [] readers;
     private @Nullable TitleBinding titles;
@@ -103,6 +108,9 @@ public final class Intake {
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.expectations = layout.expectations().toArray(RowFilter[]::new);
         this.stated = new StatedBalances(layout.stated(), numbers);
+        this.separated = layout.format().kind() == FileKind.SEPARATED;
+        String encoding = layout.format().encoding();
+        this.narrow = !encoding.startsWith("UTF-") && !encoding.equals(FileFormat.AUTO);
         this.statementsRead = layout.format().kind().isStatement();
         this.equalLines = !kind.isOfAccount() || balances || statementsRead
                 ? null
@@ -324,6 +332,7 @@ public final class Intake {
             emitUnread(row, block);
             return;
         }
+        lookAtText(row);
         for (int i = 0; i < expectations.length; i++) {
             expect(row, expectations[i], bound().expectations[i]);
         }
@@ -397,6 +406,26 @@ public final class Intake {
             tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
             emit(block);
+        }
+    }
+
+    private void lookAtText(Row row) {
+        String shorter = separated ? lastCell.cutOff(row) : null;
+        if (shorter != null) {
+            problems.add(
+                    Rule.ROW_CUT_OFF,
+                    "",
+                    shorter,
+                    "the file ends here without a line end, and this figure is shorter than those above it",
+                    "download the file again");
+        }
+        if (narrow && MixedEncoding.isIn(row)) {
+            problems.add(
+                    Rule.TEXT_MIXED_ENCODING,
+                    "",
+                    MixedEncoding.word(row),
+                    "looks like UTF-8 that was read as " + layout.format().encoding(),
+                    "compare it with its source");
         }
     }
 

@@ -228,6 +228,15 @@ public enum Rule implements FindingRule {
             CAUTION,
             "The row that ends the data by the layout is not there, so the file may have been cut off between two rows.",
             "Download the file again; if such files have no such row, take 'until' out of the layout."),
+    ROW_CUT_OFF(
+            BLOCKER,
+            "The last row has no line end, and its last figure is shorter than those above: the file was probably cut off in"
+                    + " it.",
+            "Download the file again."),
+    TEXT_MIXED_ENCODING(
+            CAUTION,
+            "A text looks like UTF-8 that was read as another encoding, so two encodings are mixed in the file.",
+            "Compare the text with its source; what it is used for is seldom harmed."),
     ROWS_BELOW_DATA(
             CAUTION,
             "Below the row that ends the data stand rows with dates.",

@@ -108,6 +108,11 @@ public record FileFormat(
         return new FileFormat(kind, ',', AUTO, "", List.of(), 0, 1, 1, "", false);
     }
 
+    /** The same in an encoding. */
+    public FileFormat encodedIn(String other) {
+        return new FileFormat(kind, separator, other, part, slices, titlesRow, titleRows, dataRow, until, newestFirst);
+    }
+
     /** A sheet of a workbook with its titles in a row; {@code sheet} is a name, {@code #2} or empty. */
     public static FileFormat workbook(String sheet, int titlesRow) {
         return new FileFormat(FileKind.WORKBOOK, ',', AUTO, sheet, List.of(), titlesRow, 1, titlesRow + 1, "", false);

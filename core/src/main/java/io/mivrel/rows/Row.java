@@ -28,6 +28,7 @@ public final class Row {
     private @Nullable LeftOut aside;
     private boolean again;
     private int betweenPlace;
+    private boolean unended;
     private String between = "";
     private @Nullable Statement statement;
 
@@ -43,6 +44,7 @@ public final class Row {
             aside = null;
             again = false;
             betweenPlace = 0;
+            unended = false;
             statement = null;
         }
     }
@@ -166,6 +168,17 @@ public final class Row {
         remarks = true;
         betweenPlace = place;
         between = text;
+    }
+
+    /** Says that the file ends without a line end behind this row. For row sources. */
+    public void unended() {
+        remarks = true;
+        unended = true;
+    }
+
+    /** True for a last row without a line end. */
+    public boolean isUnended() {
+        return unended;
     }
 
     /** The place in the line, from 1, where something begins that is in no cell; 0 when nothing is. */

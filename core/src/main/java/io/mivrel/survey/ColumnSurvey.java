@@ -34,8 +34,8 @@ public final class ColumnSurvey {
 
     private static final int LATEST = 33_237;
     private static final int LONGEST_SPAN = 1_500;
-    /** A reading that spans so many times the days of another is not meant. */
-    private static final int MUCH_LONGER = 8;
+    /** A reading that spans so many times the days of another is not meant; day and month changed over stay in a year. */
+    private static final int MUCH_LONGER = 13;
 
     private final int place;
     private final String title;

@@ -84,7 +84,7 @@ public final class Proposal {
                 .format(new FileFormat(
                         facts.kind(),
                         facts.separator(),
-                        text ? facts.encoding() : FileFormat.AUTO,
+                        facts.kind() == FileKind.WORKBOOK ? FileFormat.AUTO : facts.encoding(),
                         facts.part(),
                         facts.print() == null ? List.of() : facts.print().slices(),
                         titlesRow,

@@ -34,6 +34,9 @@ import org.jspecify.annotations.Nullable;
 public final class SurveyFile implements SurveySource {
     private static final int HEAD = 1 << 18;
     private static final int FEW_ROWS = 400;
+    /** A sheet with no more rows of three cells than this holds no data. */
+    private static final int FEW_OF_DATA = 2;
+
     private static final String SEPARATORS = ",;\t|";
 
     private final Path file;
@@ -67,7 +70,13 @@ public final class SurveyFile implements SurveySource {
         beginning.add(head, 0, head.length);
         Facts text = beginning.facts(head.length < HEAD);
         if (content.kind().isStatement()) {
-            Facts statement = Facts.text(content.kind(), content.words(), "auto", "", true);
+            // These say nothing of their encoding themselves.
+            boolean silent = content.kind() == FileKind.QIF || content.kind() == FileKind.MT940;
+            boolean other = silent && !text.encoding().startsWith("UTF-");
+            Facts statement = other
+                    ? Facts.text(
+                            content.kind(), content.words(), text.encoding(), text.encodingWhy(), text.encodingSure())
+                    : Facts.text(content.kind(), content.words(), "auto", "", true);
             Currency stated = statedCurrency(statement);
             return stated == null ? statement : statement.in(stated);
         }
@@ -106,15 +115,15 @@ public final class SurveyFile implements SurveySource {
     private Facts workbook() throws IOException {
         Map<String, Integer> sizes = new HashMap<>();
         List<String> filled = new ArrayList<>();
-        for (String name : Workbooks.sheets(file)) {
+        for (String name : Workbooks.shown(file)) {
             int rows = 0;
             try (RowSource source = Workbooks.open(file, name)) {
                 for (Row row = source.next(); row != null && rows < FEW_ROWS; row = source.next()) {
-                    rows += row.size() > 1 ? 1 : 0;
+                    rows += filled(row) > 2 ? 1 : 0;
                 }
             }
             sizes.put(name, rows);
-            if (rows > 1) {
+            if (rows > FEW_OF_DATA) {
                 filled.add(name);
             }
         }
@@ -136,6 +145,15 @@ public final class SurveyFile implements SurveySource {
                 Facts.ASSUMED,
                 false,
                 null);
+    }
+
+    // Labels and sums of a summary take two cells; movements take more.
+    private static int filled(Row row) {
+        int filled = 0;
+        for (int i = 0; i < row.size(); i++) {
+            filled += row.trimmed(i).isEmpty() ? 0 : 1;
+        }
+        return filled;
     }
 
     // The separator that gives the most rows the same number of cells, at least two; 0 when hardly any row is divided.
@@ -181,7 +199,7 @@ public final class SurveyFile implements SurveySource {
         }
         FileFormat form = facts.kind() == FileKind.WORKBOOK
                 ? FileFormat.workbook(facts.part(), 1)
-                : FileFormat.statement(facts.kind());
+                : FileFormat.statement(facts.kind()).encodedIn(facts.encoding());
         return SourceFiles.open(file, file.toString(), form);
     }
 

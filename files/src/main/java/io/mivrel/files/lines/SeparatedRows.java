@@ -360,6 +360,9 @@ public final class SeparatedRows implements RowSource {
         if (sawNul) {
             row.fault(RowFault.NUL);
         }
+        if (ended && rowEnd == limit && rowEnd > 0 && buffer[rowEnd - 1] != '\n' && buffer[rowEnd - 1] != '\r') {
+            row.unended();
+        }
         advance(rowEnd, rowLines);
         return row;
     }

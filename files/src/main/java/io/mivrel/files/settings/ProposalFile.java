@@ -122,7 +122,10 @@ public final class ProposalFile {
                 titles(survey, yaml);
             }
             default -> {
-                // A statement says the rest itself.
+                // A statement says the rest itself, but some say nothing of their encoding.
+                if (!survey.facts().encodingWhy().isEmpty()) {
+                    encoding(survey, yaml);
+                }
             }
         }
         if (survey.newestFirst()) {

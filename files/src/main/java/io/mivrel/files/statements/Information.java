@@ -14,7 +14,7 @@ final class Information {
     private static final Pattern SUB_FIELDS = Pattern.compile("^([0-9]{3})([?<>^~@!|])[0-9]{2}");
     private static final Pattern WORD =
             Pattern.compile("/(ADDR|BENM|BIC|CHGS|CNTP|CSID|EREF|IBAN|ID|ISDT|MARF|NAME|NRTX"
-                    + "|OCMT|ORDP|PREF|PURP|REMI|RTRN|SVCL|TRCD|ULTB|ULTC|ULTD)/");
+                    + "|OCMT|ORDP|PREF|PURP|REMI|RTRN|SVCL|TRCD|TRTP|ULTB|ULTC|ULTD)/");
     // What European direct debits and transfers put before the parts of their purpose.
     private static final Pattern PURPOSE = Pattern.compile("(EREF|KREF|MREF|CRED|DEBT|SVWZ|ABWA|ABWE|IBAN|BIC)\\+");
 

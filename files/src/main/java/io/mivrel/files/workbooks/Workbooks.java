@@ -8,6 +8,7 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 
 /** Opens one sheet of a workbook; which kind of workbook it is, its content says. */
 public final class Workbooks {
@@ -28,6 +29,13 @@ public final class Workbooks {
     /** The names of the sheets in their order. */
     public static List<String> sheets(Path file) throws IOException {
         return open(file).sheets();
+    }
+
+    /** The sheets that a person sees, in their order. */
+    public static List<String> shown(Path file) throws IOException {
+        Workbook workbook = open(file);
+        Set<String> hidden = workbook.hidden();
+        return workbook.sheets().stream().filter(name -> !hidden.contains(name)).toList();
     }
 
     private static Workbook open(Path file) throws IOException {
@@ -72,6 +80,11 @@ public final class Workbooks {
     /** One kind of workbook. */
     interface Workbook {
         List<String> sheets() throws IOException;
+
+        /** The sheets that a person does not see; none where the format is not asked. */
+        default Set<String> hidden() throws IOException {
+            return Set.of();
+        }
 
         RowSource rows(String sheet) throws IOException;
     }

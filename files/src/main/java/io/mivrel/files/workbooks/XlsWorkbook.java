@@ -10,8 +10,10 @@ import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.apache.poi.hssf.record.BOFRecord;
 import org.apache.poi.hssf.record.BoolErrRecord;
 import org.apache.poi.hssf.record.BoundSheetRecord;
@@ -52,6 +54,13 @@ final class XlsWorkbook implements Workbooks.Workbook {
     }
 
     @Override
+    public Set<String> hidden() throws IOException {
+        try (Rows rows = new Rows(file)) {
+            return rows.hidden;
+        }
+    }
+
+    @Override
     public RowSource rows(String wanted) throws IOException {
         Rows rows = new Rows(file);
         try {
@@ -81,6 +90,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
         private final InputStream stream;
         private final RecordFactoryInputStream records;
         private final List<String> names = new ArrayList<>();
+        private final Set<String> hidden = new HashSet<>();
         private final Map<Integer, String> formats = new HashMap<>();
         private final List<Integer> formatOfStyle = new ArrayList<>();
         private final List<BoundSheetRecord> bound = new ArrayList<>();
@@ -142,6 +152,9 @@ final class XlsWorkbook implements Workbooks.Workbook {
             // Sheets follow in the order of their places in the stream.
             for (BoundSheetRecord sheet : BoundSheetRecord.orderByBofPosition(bound)) {
                 names.add(sheet.getSheetname());
+                if (sheet.isHidden() || sheet.isVeryHidden()) {
+                    hidden.add(sheet.getSheetname());
+                }
             }
         }
 

@@ -11,6 +11,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.zip.ZipFile;
 import org.apache.poi.ss.usermodel.BuiltinFormats;
 import org.jspecify.annotations.Nullable;
@@ -23,7 +25,7 @@ final class XlsxWorkbook implements Workbooks.Workbook {
     private static final String FOLDER = "xl/";
     private static final int MOST_TEXTS = 10_000_000;
 
-    private record Sheet(String name, String relation) {}
+    private record Sheet(String name, String relation, boolean hidden) {}
 
     private final Path file;
 
@@ -35,6 +37,14 @@ final class XlsxWorkbook implements Workbooks.Workbook {
     public List<String> sheets() throws IOException {
         try (ZipFile zip = new ZipFile(file.toFile())) {
             return new Parts(zip).sheets.stream().map(Sheet::name).toList();
+        }
+    }
+
+    @Override
+    public Set<String> hidden() throws IOException {
+        try (ZipFile zip = new ZipFile(file.toFile())) {
+            return new Parts(zip)
+                    .sheets.stream().filter(Sheet::hidden).map(Sheet::name).collect(Collectors.toSet());
         }
     }
 
@@ -74,7 +84,8 @@ final class XlsxWorkbook implements Workbooks.Workbook {
             try (XmlPart part = XmlPart.open(zip, FOLDER + "workbook.xml")) {
                 while (part.nextStart()) {
                     if (part.is("sheet")) {
-                        sheets.add(new Sheet(part.attribute("name"), part.attribute("id")));
+                        boolean hidden = part.attribute("state").matches("hidden|veryHidden");
+                        sheets.add(new Sheet(part.attribute("name"), part.attribute("id"), hidden));
                     } else if (part.is("workbookPr")) {
                         from1904 = part.attribute("date1904").matches("1|true");
                     }
