@@ -15,13 +15,14 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The trade's words in the languages that are read, by what they mean: titles of columns, labels of figures, and what a
  * text says of its movement. They stand in {@code words.txt}. Compared without case, accents, points, brackets and
  * currency codes.
  */
-final class Words {
+public final class Words {
     /** How well a text fits a meaning: it is a word of it, it holds one, or neither. */
     static final int IS = 3;
 
@@ -33,7 +34,18 @@ final class Words {
 
     private static final Map<String, Set<String>> MEANINGS = read();
 
+    private static final Set<String> TOKENS = MEANINGS.values().stream()
+            .flatMap(Set::stream)
+            .flatMap(word -> Stream.of(word.split(" ")))
+            .filter(token -> token.length() > 3)
+            .collect(Collectors.toUnmodifiableSet());
+
     private Words() {}
+
+    /** True for a text of more than three letters that is a word of the trade in some language, or a part of one. */
+    public static boolean knows(String text) {
+        return TOKENS.contains(plain(text));
+    }
 
     private static Map<String, Set<String>> read() {
         Map<String, Set<String>> meanings = new LinkedHashMap<>();

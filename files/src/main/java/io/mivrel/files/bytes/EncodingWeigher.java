@@ -1,5 +1,6 @@
 package io.mivrel.files.bytes;
 
+import io.mivrel.survey.Words;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -39,6 +40,9 @@ final class EncodingWeigher {
     private static final String ALL = String.join("", ALPHABETS.values());
     private static final String QUOTES = "\u2018\u2019\u201c\u201d\u201e\u201a\u00ab\u00bb\u2013\u2014\u2026\u2022";
     private static final String SIGNS = "\u20ac\u00a3\u00b0\u00a7\u00ba\u00aa\u00bf\u00a1\u2122\u00ae\u00a9\u00b7";
+
+    /** What a word of the trade counts. */
+    private static final int KNOWN = 6;
 
     private EncodingWeigher() {}
 
@@ -114,7 +118,7 @@ final class EncodingWeigher {
         for (String alphabet : ALPHABETS.values()) {
             long weight = 0;
             for (String word : words) {
-                weight += weight(word, alphabet);
+                weight += weight(word, alphabet) + (Words.knows(word) ? KNOWN : 0);
             }
             most = Math.max(most, weight);
         }
