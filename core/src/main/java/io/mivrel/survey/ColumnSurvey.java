@@ -111,7 +111,7 @@ public final class ColumnSurvey {
             misfit(row, bytes, start, end);
             return;
         }
-        int time = TimeOfDay.start(bytes, start, end);
+        int time = dateForms.length == 0 ? end : TimeOfDay.start(bytes, start, end);
         if (time < end && end - start > 12) {
             times.merge(TimeOfDay.pattern(bytes, time, end), 1, Integer::sum);
         }
