@@ -146,7 +146,9 @@ final class EncodingWeigher {
         if (Character.isLetter(c)) {
             String small = String.valueOf(c).toLowerCase(Locale.ROOT);
             int known = alphabet.contains(small) ? 4 : ALL.contains(small) ? 1 : -4;
-            boolean oddCase = Character.isUpperCase(c) && Character.isLowerCase(before);
+            // A capital stands at the beginning of a word, or among capitals.
+            boolean oddCase = Character.isUpperCase(c)
+                    && (Character.isLowerCase(before) || Character.isLetter(before) && Character.isLowerCase(behind));
             boolean alone = !Character.isLetter(before) && !Character.isLetter(behind);
             return known - (oddCase ? 5 : 0) - (alone ? 3 : 0);
         }
