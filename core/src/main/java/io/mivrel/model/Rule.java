@@ -342,7 +342,9 @@ public enum Rule implements FindingRule {
             "No entry of the coding table decides this bank line; it goes to the suspense account.",
             "Add an entry to the coding table, or clear the suspense account by hand."),
     CODING_ENTRY_UNUSED(
-            NOTE, "An entry of the coding table decided no line.", "Check whether its words are still right."),
+            NOTE,
+            "An entry of the coding table decided no line; told by a check, not by a run.",
+            "Check whether its words are still right."),
     CODE_TOO_LONG(
             BLOCKER,
             "A code or reference is longer than the receiver takes; cutting it could make two the same.",

@@ -147,7 +147,8 @@ final class Pass {
         for (IntakeTally tally : tallies) {
             sorter.held.addUnreadRows(tally.unreadable());
         }
-        if (plan.coding() != null && sorter.clear.documents() + sorter.held.documents() > 0) {
+        // Of use when the table is looked through; in a run it would be told month after month.
+        if (plan.checksOnly() && plan.coding() != null && sorter.clear.documents() + sorter.held.documents() > 0) {
             List<CodingEntry> unused = lane.unused();
             if (!unused.isEmpty()) {
                 note(
