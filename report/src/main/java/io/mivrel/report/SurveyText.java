@@ -1,5 +1,6 @@
 package io.mivrel.report;
 
+import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Field;
@@ -11,6 +12,7 @@ import io.mivrel.rows.FileKind;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Comparison;
 import io.mivrel.survey.Facts;
+import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
@@ -81,7 +83,8 @@ public final class SurveyText {
             print(facts.print());
         }
         survey.links().forEach(l -> line("linked", l.file() + ", whose columns are '" + l.name() + ".…' here"));
-        for (StatementSpan span : survey.statements()) {
+        // Of other files the proof says the same.
+        for (StatementSpan span : facts.kind().isStatement() ? survey.statements() : List.<StatementSpan>of()) {
             statement(span, facts.currency());
         }
         boolean fixed = facts.print() != null || facts.kind().isStatement();
@@ -223,7 +226,7 @@ public final class SurveyText {
                     .map(Map.Entry::getKey)
                     .map(Field::name)
                     .findFirst()
-                    .orElse("-");
+                    .orElseGet(() -> use(survey, Proposal.column(column)));
             out.append(String.format(
                     Locale.ROOT,
                     "  %2d  %-14s %-14s %-6s %,9d %,9d  %s%n",
@@ -245,6 +248,26 @@ public final class SurveyText {
             }
         }
         out.append('\n');
+    }
+
+    // What a column is for that no field has as its first.
+    private static String use(Survey survey, String column) {
+        for (Map.Entry<Field, FieldSource> field : survey.refinement().sources().entrySet()) {
+            FieldSource.Side side = field.getValue().side();
+            if (side != null && side.column().equals(column)) {
+                return "side";
+            }
+            if (field.getValue().columns().contains(column)) {
+                return field.getKey().name();
+            }
+        }
+        if (survey.refinement().filters().stream().anyMatch(f -> f.column().equals(column))) {
+            return "leaves out";
+        }
+        return survey.refinement().expectations().stream()
+                        .anyMatch(f -> f.column().equals(column))
+                ? "expected"
+                : "-";
     }
 
     // Smallest and largest of dates and amounts.
