@@ -16,6 +16,7 @@ import java.util.Locale;
 import java.util.Random;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** A survey of every kind of file, and its comparison with a layout. Real files. */
@@ -352,6 +353,36 @@ public class SurveyKindsTest {
         assertThat(read.records()).containsExactly("100", "-25", "-25", "-25");
         assertThat(read.tally().leftOut().toString()).isEqualTo("{ABOVE_TITLES=1, TITLES=2}");
         assertThat(read.findings()).isEmpty();
+    }
+
+    @DataProvider
+    public Object[][] ledgers() {
+        return new Object[][] {
+            {
+                "Belegnr.;Buchungsdatum;Sachkonto;Buchungstext;Soll;Haben\n",
+                "1001;%s;4400;Kupfer;%s;\n1001;%s;1600;Kupfer;;%s\n"
+            },
+            {"Asiento;Fecha;Cuenta;Concepto;Debe;Haber\n", "1;%s;572;Cliente;%s;\n1;%s;430;Cliente;;%s\n"},
+            {"Verifikationsnr;Datum;Konto;Beskrivning;Debet;Kredit\n", "1;%s;1930;Kund;%s;\n1;%s;3001;Kund;;%s\n"},
+            {"Numero registrazione;Data;Conto;Descrizione;Dare;Avere\n", "7;%s;60;Rame;%s;\n7;%s;40;Rame;;%s\n"},
+            {"Doklad;Datum;Účet;Popis;Má dáti;Dal\n", "5;%s;501;Cín;%s;\n5;%s;321;Cín;;%s\n"},
+        };
+    }
+
+    @Test(dataProvider = "ledgers")
+    public void ledgersAreKnownInOtherLanguages(String titles, String voucher) throws Exception {
+        String rows = String.format(voucher, "13.03.2027", "120,00", "13.03.2027", "120,00");
+        FileSurvey survey = survey(new Workshop(), "ledger.csv", titles + rows);
+        assertThat(survey.layout())
+                .contains("gives: journal lines", "reference:", "account:", "debit:", "credit:", "narrative:");
+        assertThat(survey.text()).contains("1 of 1 journals sum to nil");
+        // A statement that names its own account in every row is no ledger.
+        FileSurvey own = survey(
+                new Workshop(),
+                "own.csv",
+                "Referenz;Datum;Konto;Text;Betrag\nR1;13.03.2027;77;Kartenzahlung;-1,00\nR2;14.03.2027;77;Lastschrift;-2,00\n"
+                        + "R3;15.03.2027;77;Gehalt;9,00\n");
+        assertThat(own.layout()).contains("gives: bank lines");
     }
 
     @Test

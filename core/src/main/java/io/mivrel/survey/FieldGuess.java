@@ -60,6 +60,25 @@ final class FieldGuess {
         WORDS.put(InvoiceLines.NARRATIVE, "description|narrative|details|text");
     }
 
+    /** The fields of a ledger in other languages; those of bank lines are found otherwise. */
+    private static final Map<Field, List<String>> MEANINGS = Map.of(
+            JournalLines.REFERENCE,
+            List.of("voucher", "reference"),
+            JournalLines.DATE,
+            List.of("booked", "date"),
+            JournalLines.ACCOUNT,
+            List.of("account"),
+            JournalLines.DEBIT,
+            List.of("debit"),
+            JournalLines.CREDIT,
+            List.of("credit"),
+            JournalLines.AMOUNT,
+            List.of("amount"),
+            JournalLines.DEPARTMENT,
+            List.of("department"),
+            JournalLines.NARRATIVE,
+            List.of("text"));
+
     private FieldGuess() {}
 
     /** The fields of a table that columns give by their titles. */
@@ -85,6 +104,13 @@ final class FieldGuess {
                 // A column of a linked file has the name of the link before its title.
                 String own = words(column.title().substring(column.title().lastIndexOf('.') + 1));
                 if ((title.equals(word) || own.equals(word)) && suits(field.type(), column)) {
+                    return column;
+                }
+            }
+        }
+        for (String meaning : MEANINGS.getOrDefault(field, List.of())) {
+            for (ColumnSurvey column : free) {
+                if (Words.fit(meaning, column.title()) == Words.IS && suits(field.type(), column)) {
                     return column;
                 }
             }
@@ -120,12 +146,18 @@ final class FieldGuess {
         if (journal.containsKey(JournalLines.REFERENCE)
                 && journal.containsKey(JournalLines.ACCOUNT)
                 && journal.containsKey(JournalLines.DATE)
+                && isOfSeveral(journal.get(JournalLines.ACCOUNT))
                 && !bank.containsKey(BankLines.BALANCE)) {
             return JournalLines.KIND;
         }
         boolean amounts = bank.containsKey(BankLines.AMOUNT)
                 || bank.containsKey(BankLines.MONEY_IN) && bank.containsKey(BankLines.MONEY_OUT);
         return bank.containsKey(BankLines.DATE) && amounts ? BankLines.KIND : null;
+    }
+
+    // A ledger has several accounts; a statement may name its own in every row.
+    private static boolean isOfSeveral(@Nullable ColumnSurvey accounts) {
+        return accounts != null && accounts.fewValues().size() != 1;
     }
 
     /** The same for a file without titles: only bank lines can be told, by a date and one to three columns of amounts. */
