@@ -107,7 +107,7 @@ public final class Intake {
         this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.expectations = layout.expectations().toArray(RowFilter[]::new);
-        this.stated = new StatedBalances(layout.stated(), numbers);
+        this.stated = new StatedBalances(layout.stated(), numbers, file);
         this.separated = layout.format().kind() == FileKind.SEPARATED;
         String encoding = layout.format().encoding();
         this.narrow = !encoding.startsWith("UTF-") && !encoding.equals(FileFormat.AUTO);
@@ -293,18 +293,7 @@ public final class Intake {
         }
         problems.begin(row.number());
         if (row.hasRemarks() && row.fault() != null) {
-            problems.add(
-                    row.fault().rule(),
-                    "",
-                    row.faultValue(),
-                    "the row " + row.fault().reason(),
-                    row.fault().rule().remedy());
-            statements.entry(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
-            if (row.fault().rule() == Rule.LINK_MISSING) {
-                readWithoutLink(row, block);
-            } else {
-                emitUnread(row, block);
-            }
+            faulty(row, row.fault(), block);
             return;
         }
         if (row.size() < bound().width || row.size() == 1) {
@@ -348,6 +337,21 @@ public final class Intake {
             problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
         }
         read(row, block);
+    }
+
+    private void faulty(Row row, RowFault fault, IntakeBlock block) {
+        problems.add(
+                fault.rule(),
+                "",
+                row.faultValue(),
+                "the row " + fault.reason(),
+                fault.rule().remedy());
+        statements.entry(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
+        if (fault.rule() == Rule.LINK_MISSING) {
+            readWithoutLink(row, block);
+        } else {
+            emitUnread(row, block);
+        }
     }
 
     // Its own cells say which document it belongs to, which is held as one; what the link would add is not missed
@@ -704,85 +708,10 @@ public final class Intake {
         if (chain != null) {
             finishBalance(block, chain);
         }
-        compareStated(block);
+        stated.compare(tally, equalLines, !culprits.isEmpty(), block.findings()::add);
         Field total = kind.statedTotal();
         boolean stated = total != null && layout.fields().containsKey(total);
         tally.unproved = tally.records > 0 && !kind.isJournal() && !stated && tally.spans.isEmpty();
-    }
-
-    private void compareStated(IntakeBlock block) {
-        boolean partial = tally.handedBack || tally.leftOut.containsKey(LeftOut.OUTSIDE_DATES);
-        if (partial || tally.records == 0) {
-            return;
-        }
-        BalanceProof running = tally.proof;
-        if (running != null && running.steps() > 0) {
-            compareWithRunning(block, running);
-        } else if (stated.canBeCompared()) {
-            compareWithSum(block);
-        }
-    }
-
-    // Where each row has its balance, the stated ones must be those of the first and the last.
-    private void compareWithRunning(IntakeBlock block, BalanceProof running) {
-        if (stated.closing() != SourceRecord.ABSENT && stated.closing() != running.closing()) {
-            closingDiffers(block, "the lines lead to " + Money.show(running.closing(), file.currency()));
-        }
-        if (stated.opening() != SourceRecord.ABSENT && stated.opening() != running.opening()) {
-            note(
-                    block,
-                    Rule.BALANCE_CLOSING,
-                    0,
-                    Money.show(stated.opening(), file.currency()),
-                    "the file states this opening balance, but the first line begins with "
-                            + Money.show(running.opening(), file.currency()),
-                    "is a line missing at its beginning?");
-        }
-    }
-
-    private void compareWithSum(IntakeBlock block) {
-        long leadsTo = stated.opening() + stated.movement();
-        long off = leadsTo - stated.closing();
-        if (off == 0) {
-            tally.proof = new BalanceProof(0, 0, stated.opening(), stated.movement(), stated.closing(), true);
-            tally.spans.add(new StatementSpan(
-                    "",
-                    stated.opening(),
-                    stated.movement(),
-                    stated.closing(),
-                    tally.firstDate().orElse(null),
-                    tally.lastDate().orElse(null)));
-            return;
-        }
-        long twice = equalLines == null ? 0 : equalLines.rowOf(off);
-        if (twice > 0) {
-            tally.culprits.add(new Culprit(
-                    twice,
-                    Rule.BALANCE_CLOSING,
-                    "",
-                    Money.show(stated.closing(), file.currency()),
-                    "without this row, which is equal to another, the lines lead to the stated closing balance",
-                    "it is probably there twice; take one out"));
-        }
-        if (twice == 0 || culprits.isEmpty()) {
-            boolean failed = tally.failed;
-            closingDiffers(
-                    block,
-                    "the opening balance of " + Money.show(stated.opening(), file.currency())
-                            + " and the lines lead to " + Money.show(leadsTo, file.currency()));
-            // With the culprit held, the rest is what the file states.
-            tally.failed = failed || twice == 0;
-        }
-    }
-
-    private void closingDiffers(IntakeBlock block, String leadsTo) {
-        note(
-                block,
-                Rule.BALANCE_CLOSING,
-                stated.closingRow(),
-                Money.show(stated.closing(), file.currency()),
-                leadsTo,
-                "is the file cut off, a line missing or doubled, or an amount wrong?");
     }
 
     private void finishBalance(IntakeBlock block, BalanceChain chain) {

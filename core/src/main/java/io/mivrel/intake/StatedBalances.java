@@ -1,8 +1,15 @@
 package io.mivrel.intake;
 
+import io.mivrel.model.Finding;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
+import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
+import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
 import io.mivrel.text.AmountFormat;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /** Reads the balances that a file states beside its rows, and adds up what its rows move. For one thread. */
@@ -15,8 +22,11 @@ final class StatedBalances {
     private long movement;
     private boolean known = true;
 
-    StatedBalances(Stated labels, AmountFormat numbers) {
+    private final SourceFile file;
+
+    StatedBalances(Stated labels, AmountFormat numbers, SourceFile file) {
         this.labels = labels;
+        this.file = file;
         this.numbers = numbers.withBrackets().withTrailingMinus();
     }
 
@@ -69,21 +79,87 @@ final class StatedBalances {
         return opening;
     }
 
-    long closing() {
-        return closing;
+    /**
+     * Compares them with the rows, once all were read. A row that is there twice and explains the difference alone is noted
+     * as its culprit, to be held by another pass.
+     *
+     * @param equal the lines that are equal to others; {@code null} when nothing looked for them
+     * @param again true in the pass that holds culprits
+     */
+    void compare(IntakeTally tally, @Nullable EqualLines equal, boolean again, Consumer<Finding> findings) {
+        boolean partial = tally.handedBack || tally.leftOut.containsKey(LeftOut.OUTSIDE_DATES);
+        if (partial || tally.records == 0) {
+            return;
+        }
+        BalanceProof running = tally.proof;
+        if (running != null && running.steps() > 0) {
+            compareWithRunning(running, tally, findings);
+        } else if (known && opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT) {
+            compareWithSum(tally, equal, again, findings);
+        }
     }
 
-    /** The row that states the closing balance. */
-    long closingRow() {
-        return closingRow;
+    // Where each row has its balance, the stated ones must be those of the first and the last.
+    private void compareWithRunning(BalanceProof running, IntakeTally tally, Consumer<Finding> findings) {
+        if (closing != SourceRecord.ABSENT && closing != running.closing()) {
+            tally.failed = true;
+            findings.accept(closingDiffers("the lines lead to " + money(running.closing())));
+        }
+        if (opening != SourceRecord.ABSENT && opening != running.opening()) {
+            tally.failed = true;
+            findings.accept(new Finding(
+                    Rule.BALANCE_CLOSING,
+                    Origin.of(file.name(), 0),
+                    "",
+                    money(opening),
+                    "the file states this opening balance, but the first line begins with " + money(running.opening()),
+                    "is a line missing at its beginning?"));
+        }
     }
 
-    long movement() {
-        return movement;
+    private void compareWithSum(
+            IntakeTally tally, @Nullable EqualLines equal, boolean again, Consumer<Finding> findings) {
+        long off = opening + movement - closing;
+        if (off == 0) {
+            tally.proof = new BalanceProof(0, 0, opening, movement, closing, true);
+            tally.spans.add(new StatementSpan(
+                    "",
+                    opening,
+                    movement,
+                    closing,
+                    tally.firstDate().orElse(null),
+                    tally.lastDate().orElse(null)));
+            return;
+        }
+        long twice = equal == null ? 0 : equal.rowOf(off);
+        if (twice > 0) {
+            tally.culprits.add(new Culprit(
+                    twice,
+                    Rule.BALANCE_CLOSING,
+                    "",
+                    money(closing),
+                    "without this row, which is equal to another, the lines lead to the stated closing balance",
+                    "it is probably there twice; take one out"));
+        }
+        // With the culprit held, the rest is what the file states.
+        if (twice == 0 || !again) {
+            tally.failed |= twice == 0;
+            findings.accept(closingDiffers("the opening balance of " + money(opening) + " and the lines lead to "
+                    + money(opening + movement)));
+        }
     }
 
-    /** True when both are stated and every amount between them is known. */
-    boolean canBeCompared() {
-        return known && opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT;
+    private Finding closingDiffers(String leadsTo) {
+        return new Finding(
+                Rule.BALANCE_CLOSING,
+                Origin.of(file.name(), closingRow),
+                "",
+                money(closing),
+                leadsTo,
+                "is the file cut off, a line missing or doubled, or an amount wrong?");
+    }
+
+    private String money(long minor) {
+        return Money.show(minor, file.currency());
     }
 }

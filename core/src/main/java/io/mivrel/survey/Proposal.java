@@ -106,16 +106,7 @@ public final class Proposal {
         refinement.filters().forEach(layout::filter);
         refinement.expectations().forEach(layout::expect);
         links.forEach(layout::shape);
-        fields.forEach((field, column) -> {
-            String name = column(column);
-            if (refinement.sources().containsKey(field)) {
-                layout.field(field, Objects.requireNonNull(refinement.sources().get(field)));
-            } else if (field.type() == FieldType.DATE) {
-                layout.field(field, new FieldSource(List.of(name), " ", pattern, Map.of(), null, null));
-            } else {
-                layout.field(field, name);
-            }
-        });
+        fields.forEach((field, column) -> layout.field(field, source(field, column, pattern, refinement)));
         if (!fanOut.isEmpty()) {
             layout.shape(new FanOut(fanOut))
                     .field(JournalLines.ACCOUNT, FanOut.ACCOUNT)
@@ -130,6 +121,18 @@ public final class Proposal {
                 .filter(c -> !fields.containsValue(c) && !c.title().isEmpty() && !taken.contains(column(c)))
                 .forEach(c -> layout.unused(c.title()));
         return layout;
+    }
+
+    private static FieldSource source(
+            Field field, ColumnSurvey column, @Nullable DatePattern pattern, Refinement refinement) {
+        FieldSource more = refinement.sources().get(field);
+        if (more != null) {
+            return more;
+        }
+        String name = column(column);
+        return field.type() == FieldType.DATE
+                ? new FieldSource(List.of(name), " ", pattern, Map.of(), null, null)
+                : FieldSource.column(name);
     }
 
     /** Columns that fields take beside their first, and that rows are left out by. */

@@ -35,17 +35,7 @@ public final class ProposalFile {
     /** The YAML text. A value that begins with a question mark must be answered before a run takes the layout. */
     public static String text(Survey survey) {
         StringBuilder yaml = new StringBuilder();
-        yaml.append("# Proposed by a survey of ")
-                .append(Finding.clip(survey.file()))
-                .append(". Read it, then use it.\n");
-        if (!survey.questions().isEmpty()) {
-            yaml.append("# A value that begins with a question mark is a question: put the answer in its place.\n");
-        }
-        for (Survey.Proof proof : survey.proofs()) {
-            yaml.append(proof.holds() ? "# Proved: " : "# Not proved: ")
-                    .append(proof.words())
-                    .append('\n');
-        }
+        remarks(survey, yaml);
         yaml.append("layout: ").append(quoted(survey.file())).append('\n');
         Question gives = survey.question("gives");
         yaml.append("gives: ")
@@ -133,6 +123,20 @@ public final class ProposalFile {
         }
         if (facts.print() != null) {
             print(facts.print(), yaml);
+        }
+    }
+
+    private static void remarks(Survey survey, StringBuilder yaml) {
+        yaml.append("# Proposed by a survey of ")
+                .append(Finding.clip(survey.file()))
+                .append(". Read it, then use it.\n");
+        if (!survey.questions().isEmpty()) {
+            yaml.append("# A value that begins with a question mark is a question: put the answer in its place.\n");
+        }
+        for (Survey.Proof proof : survey.proofs()) {
+            yaml.append(proof.holds() ? "# Proved: " : "# Not proved: ")
+                    .append(proof.words())
+                    .append('\n');
         }
     }
 
