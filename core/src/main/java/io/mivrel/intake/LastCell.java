@@ -11,6 +11,7 @@ final class LastCell {
     private static final int LOOKED_AT = 50;
     private static final int LEAST = 3;
 
+    private int looks;
     private int rows;
     private int decimals = -1;
     private boolean varies;
@@ -18,9 +19,10 @@ final class LastCell {
     /** Answers the last figure when the row was cut off in it; else {@code null}. */
     @Nullable
     String cutOff(Row row) {
-        if (rows >= LOOKED_AT && !row.isUnended()) {
+        if (looks >= LOOKED_AT && !row.isUnended()) {
             return null;
         }
+        looks++;
         int behind = decimals(row);
         if (row.isUnended()) {
             boolean shorter = rows >= LEAST && !varies && decimals > 0 && behind < decimals;
