@@ -141,6 +141,15 @@ public final class Surveyor {
                 && sums.size() == 1
                 && sums.get(0).holds();
         List<Question> questions = questions(facts, guess, test);
+        long aside = watched.above + watched.aside;
+        if (facts.print() != null && guess.gives() != null && aside > watched.dataRows) {
+            questions.add(
+                    new Question(
+                            "gives",
+                            guess.gives().name() + "? " + aside + " lines would be left out and only "
+                                    + watched.dataRows
+                                    + " read: texts or amounts that go on in the next line are not joined yet, and would be lost"));
+        }
         if (fans) {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
