@@ -516,7 +516,6 @@ final class BankColumns {
         return labelled != null && Words.longest("owed", labelled.label().replaceAll("[()\\[\\]]", " ")) > 0;
     }
 
-    // A label that holds letters beyond ASCII is cut before them: the next file may be encoded otherwise.
     private static @Nullable String label(Labels.@Nullable Labelled labelled) {
         return labelled == null ? null : labelled.label();
     }

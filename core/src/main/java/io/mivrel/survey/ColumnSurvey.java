@@ -74,7 +74,6 @@ public final class ColumnSurvey {
     private int longest;
     private boolean brackets;
     private boolean trailingMinus;
-    private boolean negative;
     private long unmarked;
     private long withThree;
     private final List<AmountFormat> amountFormats;
@@ -206,7 +205,6 @@ public final class ColumnSurvey {
         unmarked += marked == null || !marked.isSide() ? 1 : 0;
         brackets |= cell[from] == '(';
         trailingMinus |= cell[end - 1] == '-' || cell[end - 1] == '+' || end - from > 3 && cell[end - 1] < 0;
-        negative |= cell[from] == '-' || cell[from] == '(' || cell[end - 1] == '-' || cell[from] < 0;
         withDecimals += hasDecimals(cell, from, end) ? 1 : 0;
         withThree += hasThree(cell, from, end) ? 1 : 0;
     }
@@ -469,10 +467,6 @@ public final class ColumnSurvey {
     /** True when some figures have no mark of a side. */
     boolean hasUnmarked() {
         return unmarked > 0;
-    }
-
-    boolean hasNegatives() {
-        return negative;
     }
 
     /** True when each figure that has a mark has one only, with three digits behind it. */

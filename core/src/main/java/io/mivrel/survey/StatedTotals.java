@@ -22,12 +22,6 @@ final class StatedTotals {
 
     private StatedTotals() {}
 
-    /** True for a text that names a total or a count. */
-    static boolean isStated(String text) {
-        String words = text.toLowerCase(Locale.ROOT);
-        return TOTAL.matcher(words).find() || COUNT.matcher(words).find();
-    }
-
     /**
      * What each such row says.
      *
