@@ -196,19 +196,17 @@ final class BankColumns {
         } else if (found.taken() > 0) {
             put(BankLines.AMOUNT, found.amount());
             used.add(other);
-            sources.put(
-                    BankLines.AMOUNT,
-                    new FieldSource(
-                            List.of(Proposal.column(found.amount()), Proposal.column(other)),
-                            " ",
-                            null,
-                            Map.of(),
-                            null,
-                            null));
+            twoSigned(found.amount(), other);
         } else {
             put(found.sign() > 0 ? BankLines.MONEY_IN : BankLines.MONEY_OUT, found.amount());
             put(found.sign() > 0 ? BankLines.MONEY_OUT : BankLines.MONEY_IN, other);
         }
+    }
+
+    // Two columns of which one is filled, each with its own sign.
+    private void twoSigned(ColumnSurvey one, ColumnSurvey other) {
+        List<String> columns = List.of(Proposal.column(one), Proposal.column(other));
+        sources.put(BankLines.AMOUNT, new FieldSource(columns, " ", null, Map.of(), null, null));
     }
 
     // A column of a few words, each of which goes with one direction of the balance.
@@ -269,15 +267,7 @@ final class BankColumns {
                 if (signedSides(in, out)) {
                     put(BankLines.AMOUNT, in);
                     used.add(out);
-                    sources.put(
-                            BankLines.AMOUNT,
-                            new FieldSource(
-                                    List.of(Proposal.column(in), Proposal.column(out)),
-                                    " ",
-                                    null,
-                                    Map.of(),
-                                    null,
-                                    null));
+                    twoSigned(in, out);
                 } else {
                     put(BankLines.MONEY_IN, in);
                     put(BankLines.MONEY_OUT, out);

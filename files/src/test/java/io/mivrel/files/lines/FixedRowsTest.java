@@ -61,7 +61,7 @@ public class FixedRowsTest {
                     assertThat(row.text(2)).isEqualTo(cut(line, 19, 33));
                     assertThat(row.text(3)).isEqualTo(line);
                     boolean stray = !isBlank(cut(line, 0, 1) + cut(line, 13, 19) + cut(line, 33, 99));
-                    assertThat((row.placeBetween() > 0)).as(line).isEqualTo(stray);
+                    assertThat(row.placeBetween() > 0).as(line).isEqualTo(stray);
                     assertThat(row.fault() == RowFault.NUL).as(line).isEqualTo(line.indexOf('\0') >= 0);
                     between += stray ? 1 : 0;
                     nul += row.fault() == null ? 0 : 1;
