@@ -27,6 +27,7 @@ import java.nio.file.StandardCopyOption;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -49,6 +50,7 @@ public final class Mivrel {
     private final String name;
     private final Books books;
     private final List<Source> sources = new ArrayList<>();
+    private final Map<Source, List<Input>> inputsOf = new IdentityHashMap<>();
     private final List<Target> targets = new ArrayList<>();
     private final List<Check> checks = new ArrayList<>();
     private final List<Path> settings = new ArrayList<>();
@@ -254,19 +256,30 @@ public final class Mivrel {
     }
 
     List<Input> inputs() {
-        return sources.stream().map(Mivrel::input).toList();
+        return sources.stream()
+                .flatMap(source -> inputsOf.computeIfAbsent(source, this::inputs).stream())
+                .toList();
     }
 
-    private static Input input(Source source) {
-        return new Input(source.shown(), source.layout(), source.rows());
+    // A file of statements of several accounts is one input for each.
+    private List<Input> inputs(Source source) {
+        Layout layout = source.layout();
+        return Layout.BY_NUMBER.equals(layout.account()) && source.rows() instanceof SourceFiles.Opener opener
+                ? AccountsOfFile.inputs(source.shown(), opener, layout, books)
+                : List.of(new Input(source.shown(), layout, source.rows()));
     }
 
     private DeliveryTarget target(Target target) {
         String date = today().toString();
         return new DeliveryTarget(
                 target.delivery(),
-                sheet -> new FolderOutlet(
-                        target.folder(), sheet.format(), part -> sheet.format().fileName(slug(), date, part)),
+                (sheet, other) -> {
+                    String run = other == null ? slug() : slug() + "-" + other.getCurrencyCode();
+                    return new FolderOutlet(
+                            target.folder(),
+                            sheet.format(),
+                            part -> sheet.format().fileName(run, date, part));
+                },
                 target.earlier());
     }
 

@@ -344,6 +344,55 @@ public class RulesTest {
               amount:    {column: 4}
             """;
 
+    private static Workshop print(String more, String text) {
+        return new Workshop().takes("bank", "a.prn", """
+                        layout: P
+                        gives: bank lines
+                        account: 1200
+                        file: {kind: fixed width, columns: {Day: 1-6, Text: 8-20, Amount: 22-30, Balance: 32-40}}
+                        leave out: [{column: Text, begins: [CARRIED, PAGE TOTAL]}]
+                        stated: {carried: CARRIED, totals: PAGE TOTAL}
+                        unused: [line, Day]
+                        fields:
+                          date: {column: Whole, pattern: uuuu-MM-dd}
+                          narrative: {column: Text}
+                          amount: {column: Amount}
+                          balance: {column: Balance}
+                        """ + more).put("a.prn", text);
+    }
+
+    private static void prints(List<Case> cases) {
+        String pages =
+                "years: {column: Day, pattern: dd MMM, period: Period, days: {pattern: dd/MM/uuuu}, title: Whole}\n"
+                        + "page heads: {begins: THE BANK, ends: '---'}\nwrapped: {begins: Day, joins: Text}\n";
+        String head = "THE BANK\nPeriod 01/03/2027 to 31/03/2027\n---\n";
+        String first = "01 Mar shop               1.00      5.00\n";
+        cases.add(of(
+                LINE_CONTINUES_NOTHING,
+                6,
+                print(pages, head + first + "\n       lost text\n"),
+                "goes on where no row is open"));
+        cases.add(of(
+                LINE_CONTINUED_TWICE,
+                4,
+                print(pages, head + first + "       more               2.00      7.00\n"),
+                "two values in one column"));
+        cases.add(of(PAGE_HEAD_UNENDED, 5, print(pages, head + first + "THE BANK\nno end\n"), "no line that begins"));
+        cases.add(of(DATE_YEAR_UNKNOWN, 4, print(pages, head + first.replace("Mar", "Apr")), "in no one year"));
+        cases.add(of(
+                BALANCE_CARRIED,
+                5,
+                print(pages, head + first + "       CARRIED                      6.00\n"),
+                "lead to 5.00, but 6.00 is carried"));
+        cases.add(of(
+                TOTAL_WITHIN_DIFFERS,
+                6,
+                print(
+                        pages,
+                        head + first + "02 Mar inn                2.00      7.00\n       PAGE TOTAL         4.00\n"),
+                "adds up to 3.00"));
+    }
+
     private static void shapes(List<Case> cases) {
         cases.add(of(
                 FOREIGN_AMOUNT_DIFFERS,
@@ -391,6 +440,7 @@ public class RulesTest {
                 2,
                 shaped(places, "7 2027-03-02 5010    1.00\n7 2027-03-02 1200 -1001.00\n"),
                 "would be lost"));
+        prints(cases);
         String sheet = "file: {kind: workbook, sheet: Pay}\n" + PLACES;
         cases.add(of(
                 SHEET_MISSING, 0, shaped(sheet, "").put("a.csv", WorkbooksTest.sheet("<table:table-cell/>")), "'Pay'"));

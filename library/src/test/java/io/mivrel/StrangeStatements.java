@@ -21,7 +21,7 @@ final class StrangeStatements {
     /** A file and the truth of it. */
     record Statement(String name, byte[] bytes, String currency, List<Line> lines, String what) {}
 
-    private record Country(
+    record Country(
             String language,
             String currency,
             String[] encodings,
@@ -34,7 +34,7 @@ final class StrangeStatements {
             String closing) {}
 
     // Titles: day, text, amount, out, in, balance, reference.
-    private static final List<Country> COUNTRIES = List.of(
+    static final List<Country> COUNTRIES = List.of(
             new Country(
                     "en",
                     "GBP",
@@ -355,7 +355,7 @@ final class StrangeStatements {
         return cell.indexOf(separator) >= 0 ? '"' + cell + '"' : cell;
     }
 
-    private static DecimalFormat numbers(String marks) {
+    static DecimalFormat numbers(String marks) {
         DecimalFormatSymbols symbols = DecimalFormatSymbols.getInstance(Locale.ROOT);
         symbols.setDecimalSeparator(marks.charAt(0));
         symbols.setGroupingSeparator(marks.charAt(1) == ' ' ? '\u00a0' : marks.charAt(1));

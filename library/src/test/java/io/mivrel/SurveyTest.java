@@ -246,7 +246,7 @@ public class SurveyTest {
         workshop.put("bank.csv", text.toString());
         Outcome outcome = workshop.run("bank");
         assertThat(outcome.report().rowsRead()).isEqualTo(17);
-        assertThat(outcome.report().readTotals().credit()).as(layout).isEqualTo(16 * 150);
+        assertThat(outcome.report().readTotals().main().credit()).as(layout).isEqualTo(16 * 150);
         remove(file);
     }
 

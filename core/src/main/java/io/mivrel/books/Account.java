@@ -1,6 +1,7 @@
 package io.mivrel.books;
 
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -38,6 +39,30 @@ public record Account(
     /** True for the accounts that stand for money itself. */
     public boolean holdsMoney() {
         return use == AccountUse.BANK || use == AccountUse.CARD;
+    }
+
+    /**
+     * True when a number that a statement in a currency ({@code null} when it states none) names is one of this account:
+     * banks put their own code before the number, and the currency behind it.
+     */
+    public boolean hasNumber(String stated, @Nullable String ofCurrency) {
+        String whole = plain(stated);
+        String own = plain(stated.substring(stated.lastIndexOf('/') + 1));
+        String behind = ofCurrency == null ? "" : ofCurrency;
+        for (String number : numbers) {
+            String wanted = plain(number);
+            if (whole.equals(wanted)
+                    || own.equals(wanted)
+                    || whole.equals(wanted + behind)
+                    || own.equals(wanted + behind)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static String plain(String number) {
+        return number.replaceAll("[^0-9A-Za-z]", "").toUpperCase(Locale.ROOT);
     }
 
     /** Code and name, for people. */

@@ -139,6 +139,24 @@ final class BalanceChain {
         return runsTheOtherWay() ? List.of() : List.copyOf(culprits);
     }
 
+    /**
+     * Takes a balance that is carried over between two rows. Answers why it is not the one the rows lead to, or {@code null}
+     * when it is, or cannot be judged.
+     */
+    @Nullable
+    String carried(long balance) {
+        if (newestFirst) {
+            return null;
+        }
+        String broke = lastBalance == SourceRecord.ABSENT || lastBalance == balance
+                ? null
+                : "the rows lead to " + Money.show(lastBalance, currency) + ", but " + Money.show(balance, currency)
+                        + " is carried over";
+        lastBalance = balance;
+        lastAmount = SourceRecord.ABSENT;
+        return broke;
+    }
+
     /** What the balances say an unreadable amount must be, or {@link SourceRecord#ABSENT}; to be asked before {@link #step}. */
     long impliedAmount(long balance) {
         return newestFirst || lastBalance == SourceRecord.ABSENT || balance == SourceRecord.ABSENT

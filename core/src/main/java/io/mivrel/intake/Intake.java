@@ -67,6 +67,7 @@ public final class Intake {
     private final RowFilter[] filters;
     private final RowFilter[] expectations;
     private final StatedBalances stated;
+    private final TotalsWithin totals;
     private final LastCell lastCell = new LastCell();
     private final boolean separated;
     /** True when the file has one byte a character. */
@@ -108,6 +109,7 @@ public final class Intake {
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.expectations = layout.expectations().toArray(RowFilter[]::new);
         this.stated = new StatedBalances(layout.stated(), numbers, file);
+        this.totals = new TotalsWithin(file.currency(), numbers);
         this.separated = layout.format().kind() == FileKind.SEPARATED;
         String encoding = layout.format().encoding();
         this.narrow = !encoding.startsWith("UTF-") && !encoding.equals(FileFormat.AUTO);
@@ -280,6 +282,10 @@ public final class Intake {
             if (field == kind.balance() && places != null && places.length > 0) {
                 balanceCell = places[0];
             }
+            boolean summed = field == rule.amount() || field == kind.plusSide() || field == kind.minusSide();
+            if (summed && !layout.stated().totals().isEmpty() && places != null && places.length == 1) {
+                totals.follow(field, places[0]);
+            }
         }
         // An amount in a currency of its own is read once that is known.
         compiled.sort(Comparator.comparing(reader -> reader.field.currency() != null));
@@ -312,6 +318,7 @@ public final class Intake {
         }
         if (isFilteredOut(row)) {
             tally.leaveOut(LeftOut.BY_LAYOUT);
+            compareWithin(row, block);
             return;
         }
         if (!fitsWidth(row) || isAside(row)) {
@@ -374,6 +381,7 @@ public final class Intake {
         for (CellReader reader : Objects.requireNonNull(readers)) {
             reader.read(row, record, problems);
         }
+        totals.add(record);
         amounts.resolve(record);
         if (layout.signs() == Signs.BY_BALANCE && chain != null) {
             signByBalance(record, chain);
@@ -500,6 +508,7 @@ public final class Intake {
             chain.step(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
         }
         stated.add(SourceRecord.ABSENT);
+        totals.unread();
         block.records().begin(row.number());
         emit(block);
     }
@@ -602,6 +611,25 @@ public final class Intake {
                 && datePattern != null
                 && row.size() >= bound().width
                 && DatePattern.isDate(datePattern.parse(row.bytes(), row.start(dateCell), row.end(dateCell)));
+    }
+
+    // A balance carried over, or a total of the rows above, is no row of its own but must agree with them.
+    private void compareWithin(Row row, IntakeBlock block) {
+        long carried = stated.carried(row);
+        if (carried != SourceRecord.ABSENT && chain != null) {
+            String differs = chain.carried(layout.signs() == Signs.ALL_REVERSED ? -carried : carried);
+            if (differs != null) {
+                String value = Money.show(carried, file.currency());
+                note(block, Rule.BALANCE_CARRIED, row.number(), value, differs, Rule.BALANCE_CARRIED.remedy());
+            }
+        }
+        if (stated.isTotal(row)) {
+            String differs = totals.compare(row);
+            if (differs != null) {
+                String rule = Rule.TOTAL_WITHIN_DIFFERS.remedy();
+                note(block, Rule.TOTAL_WITHIN_DIFFERS, row.number(), "", differs, rule);
+            }
+        }
     }
 
     private void readStatedClosing(Row row) {

@@ -21,7 +21,7 @@ import org.jspecify.annotations.Nullable;
  * from YAML by the files module.
  *
  * @param gives the kind of its records
- * @param account the account in the books that bank lines belong to; {@code null} for other records
+ * @param account the account in the books that bank lines belong to, or {@link #BY_NUMBER}; {@code null} for other records
  * @param numbers how amounts are written; the decimals are those of the books, set when a run binds the layout
  * @param signs whose plus the file's plus is
  * @param credits how the figures of credits are written; of kinds that have none it says nothing
@@ -59,6 +59,40 @@ public record Layout(
         columnsInOrder = List.copyOf(columnsInOrder);
     }
 
+    /** In place of an account: each statement belongs to the account of the books that has its number. */
+    public static final String BY_NUMBER = "by number";
+
+    /** The same for the statements of one account of a file of several. */
+    public Layout ofAccount(String code, String number) {
+        FileFormat part = new FileFormat(
+                format.kind(),
+                format.separator(),
+                format.encoding(),
+                number,
+                format.slices(),
+                format.titlesRow(),
+                format.titleRows(),
+                format.dataRow(),
+                format.until(),
+                format.newestFirst());
+        return new Layout(
+                name,
+                gives,
+                code,
+                part,
+                numbers,
+                signs,
+                credits,
+                fields,
+                unused,
+                filters,
+                shapes,
+                stated,
+                expectations,
+                acrossFiles,
+                columnsInOrder);
+    }
+
     /** Starts a layout that gives records of a kind, such as {@code BankLines.KIND}. */
     public static Builder named(String name, Kind gives) {
         return new Builder(name, gives);
@@ -74,6 +108,11 @@ public record Layout(
         }
         AmountRule rule = new AmountRule(gives);
         gaps.addAll(rule.gaps(fields.keySet()));
+        if (BY_NUMBER.equals(account)
+                && (!format.kind().isStatement() || !format.part().isEmpty())) {
+            gaps.add(
+                    "'account: by number' is for statement formats, which name their accounts, and without 'statements of'");
+        }
         if (signs == Signs.BY_BALANCE && (gives.balance() == null || !fields.containsKey(gives.balance()))) {
             gaps.add("with 'signs: by balance' the layout needs the balance");
         }

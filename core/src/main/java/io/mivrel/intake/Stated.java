@@ -1,5 +1,6 @@
 package io.mivrel.intake;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -9,8 +10,26 @@ import org.jspecify.annotations.Nullable;
  * @param opening how the label of the balance before the rows begins; {@code null} for none
  * @param closing the same of the balance after them
  * @param owed true when the balances say what is owed, as those of a card company
+ * @param carried how rows begin that carry the balance over, as from page to page
+ * @param totals how rows begin that add up the amounts above them: since the row before of this kind, or since the first
  */
-public record Stated(@Nullable String opening, @Nullable String closing, boolean owed) {
+public record Stated(
+        @Nullable String opening, @Nullable String closing, boolean owed, List<String> carried, List<String> totals) {
     /** Nothing is stated. */
     public static final Stated NOTHING = new Stated(null, null, false);
+
+    public Stated {
+        carried = List.copyOf(carried);
+        totals = List.copyOf(totals);
+    }
+
+    /** Balances beside the rows only. */
+    public Stated(@Nullable String opening, @Nullable String closing, boolean owed) {
+        this(opening, closing, owed, List.of(), List.of());
+    }
+
+    /** The same with rows among the data that carry the balance over or add up the amounts. */
+    public Stated among(List<String> carriedOver, List<String> addedUp) {
+        return new Stated(opening, closing, owed, carriedOver, addedUp);
+    }
 }

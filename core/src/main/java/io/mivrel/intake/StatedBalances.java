@@ -63,6 +63,28 @@ final class StatedBalances {
         return SourceRecord.ABSENT;
     }
 
+    /** The balance that a row carries over; {@link SourceRecord#ABSENT} when it carries none. */
+    long carried(Row row) {
+        for (String label : labels.carried()) {
+            long found = figure(row, label);
+            if (found != SourceRecord.ABSENT) {
+                return found;
+            }
+        }
+        return SourceRecord.ABSENT;
+    }
+
+    /** True for a row that adds up those above it. */
+    boolean isTotal(Row row) {
+        for (int i = 0; i < row.size() && !labels.totals().isEmpty(); i++) {
+            String cell = row.trimmed(i);
+            if (labels.totals().stream().anyMatch(cell::startsWith)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private long read(String text) {
         long value = numbers.parse(text);
         return !AmountFormat.isAmount(value) ? SourceRecord.ABSENT : labels.owed() ? -value : value;

@@ -12,8 +12,10 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Currency;
+import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -28,6 +30,7 @@ final class StatementFollower {
     private final Currency currency;
     private final AmountFormat format;
     private final List<StatementSpan> spans = new ArrayList<>();
+    private final Map<StatementSpan, String> accounts = new IdentityHashMap<>();
     private final List<Finding> findings = new ArrayList<>();
     private long earliest = Long.MAX_VALUE;
     private long earliestRow;
@@ -95,8 +98,10 @@ final class StatementFollower {
         }
         totals(statement);
         days(statement);
-        spans.add(new StatementSpan(
-                name(statement), opening, movement, closing, statement.openingDate(), statement.closingDate()));
+        StatementSpan span = new StatementSpan(
+                name(statement), opening, movement, closing, statement.openingDate(), statement.closingDate());
+        spans.add(span);
+        accounts.put(span, String.valueOf(statement.account()));
         credits = 0;
         debits = 0;
         creditEntries = 0;
@@ -159,7 +164,7 @@ final class StatementFollower {
                         "the account " + account.label() + " has no number in the books",
                         "");
             }
-        } else if (account.numbers().stream().noneMatch(n -> isSame(n, statement.account(), statement.currency()))) {
+        } else if (!account.hasNumber(statement.account(), statement.currency())) {
             wrong(
                     Rule.STATEMENT_ACCOUNT,
                     statement,
@@ -167,22 +172,6 @@ final class StatementFollower {
                     "the account " + account.label() + " has the number " + String.join(" or ", account.numbers()),
                     "");
         }
-    }
-
-    // Banks put their own code before the number, and the currency after it.
-    private static boolean isSame(String number, String stated, @Nullable String currency) {
-        String wanted = plain(number);
-        String found = plain(stated);
-        String ofStatement = currency == null ? "" : currency;
-        String own = stated.substring(stated.lastIndexOf('/') + 1);
-        return found.equals(wanted)
-                || plain(own).equals(wanted)
-                || found.equals(wanted + ofStatement)
-                || plain(own).equals(wanted + ofStatement);
-    }
-
-    private static String plain(String number) {
-        return number.replaceAll("[^0-9A-Za-z]", "").toUpperCase(Locale.ROOT);
     }
 
     private long balance(@Nullable String text, String what, Statement statement) {
@@ -237,11 +226,13 @@ final class StatementFollower {
         if (spans.stream().allMatch(s -> s.from() != null)) {
             // Some banks put the latest statement first.
             spans.sort(Comparator.comparing(StatementSpan::from));
+            spans.sort(Comparator.comparing(span -> String.valueOf(accounts.get(span))));
         }
         for (int i = 1; i < spans.size(); i++) {
             StatementSpan before = spans.get(i - 1);
             StatementSpan span = spans.get(i);
-            if (span.opening() != SourceRecord.ABSENT
+            if (Objects.equals(accounts.get(before), accounts.get(span))
+                    && span.opening() != SourceRecord.ABSENT
                     && before.closing() != SourceRecord.ABSENT
                     && span.opening() != before.closing()) {
                 broken++;
@@ -275,9 +266,9 @@ final class StatementFollower {
         return spans;
     }
 
-    /** Opening of the first + movement of all = closing of the last; empty when one of them is not known. */
+    /** Opening of the first + movement of all = closing of the last; empty when one is not known, or of several accounts. */
     Optional<BalanceProof> proof() {
-        if (spans.isEmpty()) {
+        if (spans.isEmpty() || accounts.values().stream().distinct().count() > 1) {
             return Optional.empty();
         }
         long opening = spans.get(0).opening();

@@ -1,6 +1,6 @@
 package io.mivrel.model;
 
-import io.mivrel.money.Totals;
+import io.mivrel.money.CurrencyTotals;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -115,7 +115,7 @@ public final class Document {
     }
 
     /** Adds the amounts of its records, signed as the books see them, to control totals. */
-    public void addTo(Totals totals) {
+    public void addTo(CurrencyTotals totals) {
         RecordBlock block = records.block();
         for (int i = records.from(); i < records.to(); i++) {
             long amount = kind.signedAmount(block, i);

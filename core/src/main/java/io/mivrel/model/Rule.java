@@ -66,6 +66,18 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "In fixed-width text something stands at a place that belongs to no column, so a figure may be cut.",
             "Compare the places of the columns in the layout with the row."),
+    LINE_CONTINUES_NOTHING(
+            BLOCKER,
+            "A line seems to go on from the row above, but no row is open there.",
+            "Say under 'leave out' what it is, or compare 'wrapped' in the layout with the file."),
+    LINE_CONTINUED_TWICE(
+            BLOCKER,
+            "A row that goes on in the lines below has two values in one column.",
+            "Two rows are probably printed without what begins a row: compare 'wrapped' in the layout with the file."),
+    PAGE_HEAD_UNENDED(
+            BLOCKER,
+            "A heading of a page in a print file does not end as the layout says.",
+            "Compare 'page heads' in the layout with the file."),
     TAG_UNKNOWN(
             BLOCKER,
             "The cell that says what a row is holds a tag that the layout does not name.",
@@ -178,6 +190,10 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The name of the day does not belong to the date, so one of the two is wrong.",
             "Check day and month: they may be swapped."),
+    DATE_YEAR_UNKNOWN(
+            BLOCKER,
+            "The date has no year, and the period that the file states does not tell which.",
+            "Write the date with its year."),
     DATE_OUT_OF_ORDER(
             BLOCKER,
             "The file is in the order of its dates, and this date does not belong where it stands.",
@@ -220,6 +236,14 @@ public enum Rule implements FindingRule {
             "The running balance does not follow from the balance before and the amount: a line is missing or doubled, or"
                     + " an amount or a sign is wrong.",
             "Compare the rows above and below with the statement."),
+    BALANCE_CARRIED(
+            BLOCKER,
+            "A balance that is carried over between the rows is not the one that the rows lead to.",
+            "Is a row missing, or read wrongly, since the last balance that agrees? Compare it with the file."),
+    TOTAL_WITHIN_DIFFERS(
+            BLOCKER,
+            "A total that is printed among the rows is not the sum of the rows above it.",
+            "Is a row missing or read wrongly above it? Compare the rows with the file."),
     BALANCE_CLOSING(
             BLOCKER,
             "The closing balance that the file states is not the one its lines lead to.",

@@ -9,6 +9,8 @@ public enum LeftOut {
     BELOW_DATA("below the data"),
     BY_LAYOUT("named in the layout"),
     HEADING("headings"),
+    PAGE_HEAD("page headings"),
+    CONTINUED("lines that go on"),
     WITHOUT_AMOUNTS("without amounts"),
     NOT_BOOKED("not booked yet"),
     OPENING("opening balance"),

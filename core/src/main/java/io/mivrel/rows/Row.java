@@ -76,6 +76,38 @@ public final class Row {
         }
     }
 
+    /** A row of its own with the same cells and remarks, for what must outlast the next one. */
+    public Row copy() {
+        Row copy = new Row();
+        copy.begin(number);
+        int length = 0;
+        for (int i = 0; i < size; i++) {
+            length += end(i) - start(i);
+        }
+        byte[] own = new byte[length];
+        int at = 0;
+        for (int i = 0; i < size; i++) {
+            int cell = end(i) - start(i);
+            System.arraycopy(bytes, start(i), own, at, cell);
+            copy.add(at, at + cell);
+            at += cell;
+        }
+        copy.over(own);
+        if (remarks) {
+            copy.remarks = true;
+            copy.fault = fault;
+            copy.faultValue = faultValue;
+            copy.quoteInside = quoteInside;
+            copy.aside = aside;
+            copy.again = again;
+            copy.betweenPlace = betweenPlace;
+            copy.between = between;
+            copy.unended = unended;
+            copy.statement = statement;
+        }
+        return copy;
+    }
+
     /** Fills it with cells that are strings already. For row sources. */
     public void fill(long physicalRow, List<String> cells) {
         begin(physicalRow);

@@ -19,6 +19,11 @@ public enum RowFault {
     TAG_CELLS(Rule.CELLS_EXTRA, "has more cells than the layout names for its tag"),
     LINK_MISSING(Rule.LINK_MISSING, "has a key that the linked file lacks"),
     LINK_BLANK(Rule.LINK_MISSING, "has no key: the cell that names its row in the linked file is blank"),
+    CONTINUES_NOTHING(Rule.LINE_CONTINUES_NOTHING, "goes on where no row is open"),
+    CONTINUED_TWICE(
+            Rule.LINE_CONTINUED_TWICE, "has two values in one column: one in its first line, one in a line below"),
+    YEAR_UNKNOWN(
+            Rule.DATE_YEAR_UNKNOWN, "has a date without a year, in no one year of the period that the file states"),
     /** The whole file is not text; no further row follows. */
     NOT_TEXT(Rule.FILE_NOT_TEXT, "is not text in this encoding: NUL characters among its first bytes");
 

@@ -1,7 +1,7 @@
 package io.mivrel.run;
 
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.money.Totals;
+import io.mivrel.money.CurrencyTotals;
 
 /**
  * Asserts that no row and no amount is unaccounted for. The counters compared here are kept by different stages; if
@@ -18,7 +18,7 @@ final class Accounting {
         }
         long sorted = report.clear().rows() + report.held().rows() + report.rowsLeftOut();
         require(report.rowsRead() == sorted, "rows read and accounted for", report);
-        Totals documents = new Totals(report.currency());
+        CurrencyTotals documents = new CurrencyTotals(report.currency());
         documents.add(report.clear().recordTotals());
         documents.add(report.held().recordTotals());
         documents.add(report.before().recordTotals());

@@ -6,6 +6,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Line;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.CurrencyTotals;
 import io.mivrel.money.Totals;
 import java.time.LocalDate;
 import java.util.Currency;
@@ -16,16 +17,16 @@ public final class DocumentCount {
     private long documents;
     private long rows;
     private long withoutTotal;
-    private final Totals totals;
-    private final Totals recordTotals;
+    private final CurrencyTotals totals;
+    private final CurrencyTotals recordTotals;
     private long first = Long.MAX_VALUE;
     private long last = Long.MIN_VALUE;
 
     /** Of a kind whose lines stand above its records, a line that several records share counts once in {@link #totals}. */
     DocumentCount(Kind kind, Currency currency) {
-        totals = new Totals(currency);
+        totals = new CurrencyTotals(currency);
         boolean oneForOne = kind.amount().level() == kind.table().deepest();
-        recordTotals = oneForOne ? totals : new Totals(currency);
+        recordTotals = oneForOne ? totals : new CurrencyTotals(currency);
     }
 
     void add(Document document) {
@@ -98,13 +99,18 @@ public final class DocumentCount {
         return withoutTotal;
     }
 
-    /** Sums of the lines' amounts. */
+    /** Sums of the lines' amounts in the main currency of the run. */
     public Totals totals() {
+        return totals.main();
+    }
+
+    /** The same in every currency, the main one first. */
+    public CurrencyTotals allTotals() {
         return totals;
     }
 
     /** Sums of the amounts of all records, where several may share a line; to compare with what was read. */
-    Totals recordTotals() {
+    CurrencyTotals recordTotals() {
         return recordTotals;
     }
 

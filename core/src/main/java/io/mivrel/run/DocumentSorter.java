@@ -16,6 +16,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -59,9 +60,9 @@ final class DocumentSorter {
     }
 
     /**
-     * @param writers write the clear documents, in the order of the plan; none in a run that only checks
+     * @param writers write the clear documents of each currency, in the order of the plan; none in a run that only checks
      */
-    DocumentSorter(RunPlan plan, List<Check> checks, List<DeliveryWriter> writers, Workers workers) {
+    DocumentSorter(RunPlan plan, List<Check> checks, Map<Currency, List<DeliveryWriter>> writers, Workers workers) {
         Kind kind = plan.kind();
         this.plan = plan;
         this.identities = kind.identity();

@@ -71,7 +71,7 @@ final class IntakeThread implements AutoCloseable {
     private void read(Input input, int ordinal) throws IOException, InterruptedException {
         Account account = plan.books().account(input.layout().account());
         SourceFile file =
-                new SourceFile(input.name(), "", ordinal, input.layout().account(), plan.currency());
+                new SourceFile(input.name(), "", ordinal, input.layout().account(), plan.currency(input));
         try (RowSource source = input.opener().open()) {
             Intake intake =
                     new Intake(input.layout(), file, source).against(account).dates(plan.dates());

@@ -16,8 +16,10 @@ import io.mivrel.rows.LeftOut;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.EnumMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -99,13 +101,23 @@ final class Pass {
         return checks;
     }
 
-    private List<DeliveryWriter> writers() {
-        if (!plan.checksOnly()) {
-            for (DeliveryTarget target : plan.targets()) {
-                writers.add(new DeliveryWriter(target.delivery(), plan.currency(), target.outlets()));
+    // Those of each currency, in the order of the plan; none where nothing is delivered.
+    private Map<Currency, List<DeliveryWriter>> writers() {
+        Map<Currency, List<DeliveryWriter>> byCurrency = new LinkedHashMap<>();
+        for (Currency currency : plan.checksOnly() ? List.<Currency>of() : plan.currencies()) {
+            Currency other = currency.equals(plan.currency()) ? null : currency;
+            List<DeliveryWriter> own = plan.targets().stream()
+                    .map(target -> new DeliveryWriter(
+                            target.delivery(),
+                            currency,
+                            sheet -> target.outlets().open(sheet, other)))
+                    .toList();
+            writers.addAll(own);
+            if (!own.isEmpty()) {
+                byCurrency.put(currency, own);
             }
         }
-        return writers;
+        return byCurrency;
     }
 
     /** Reads everything once. */

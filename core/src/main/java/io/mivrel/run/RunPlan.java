@@ -5,20 +5,23 @@ import io.mivrel.books.Books;
 import io.mivrel.checking.Check;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.intake.DateWindow;
+import io.mivrel.intake.Layout;
 import io.mivrel.model.Drafter;
 import io.mivrel.model.DraftingContext;
 import io.mivrel.model.Kind;
+import io.mivrel.money.Money;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Everything a run needs, frozen.
  *
  * @param books what is checked against
- * @param inputs the files, in order; all of one kind and one currency
+ * @param inputs the files, in order; all of one kind
  * @param coding {@code null} when nothing is coded
  * @param suspense the account of what nothing decides; {@code null} to hold it
  * @param dates the wanted dates
@@ -61,9 +64,19 @@ public record RunPlan(
         return inputs.get(0).layout().gives();
     }
 
-    /** The currency of all amounts that name none of their own: that of the account, else the home currency. */
+    /** The main currency: that of the first file. */
     public Currency currency() {
-        Account account = books.account(inputs.get(0).layout().account());
+        return currency(inputs.get(0));
+    }
+
+    /** The currencies of all files, the main one first. */
+    List<Currency> currencies() {
+        return inputs.stream().map(this::currency).distinct().toList();
+    }
+
+    /** The currency of the amounts of a file that name none of their own: that of its account, else the home currency. */
+    Currency currency(Input input) {
+        Account account = books.account(input.layout().account());
         return account == null || account.currency() == null
                 ? books.currency()
                 : Currency.getInstance(account.currency());
@@ -104,6 +117,7 @@ public record RunPlan(
         }
         if (kind.isOfAccount()) {
             inputs.forEach(input -> accountGaps(input, gaps));
+            currencyGaps(gaps);
         }
         if (kind.isCoded()) {
             codingGaps(gaps);
@@ -117,7 +131,12 @@ public record RunPlan(
     private void accountGaps(Input input, List<String> gaps) {
         String code = input.layout().account();
         Account account = books.account(code);
-        if (code == null) {
+        if (Layout.BY_NUMBER.equals(code)) {
+            gaps.add(input.name() + ": its statements cannot be read, so nobody knows whose they are");
+        } else if (account == null && input.layout().format().part().equals(code)) {
+            gaps.add(input.name() + ": no bank or card account of the books has the number " + code
+                    + "; give it to its account in chart.csv, under 'number'");
+        } else if (code == null) {
             gaps.add("the layout '" + input.layout().name() + "' must name the bank account under 'account'");
         } else if (account == null || !account.holdsMoney()) {
             gaps.add("the layout '" + input.layout().name() + "' names the account " + code
@@ -134,11 +153,13 @@ public record RunPlan(
                     + ", so its lines can be delivered as bank transactions, but not as journals in "
                     + books.currency().getCurrencyCode());
         }
-        if (inputs.stream().anyMatch(i -> {
-            Account other = books.account(i.layout().account());
-            return other == null || !Objects.equals(account.currency(), other.currency());
-        })) {
-            gaps.add("a run takes in accounts of one currency, because its totals are sums");
+    }
+
+    // Amounts of several currencies go into files of their own, which all have the decimals of the delivery.
+    private void currencyGaps(List<String> gaps) {
+        if (currencies().stream().map(Money::decimals).distinct().count() > 1) {
+            gaps.add("a run takes in accounts whose currencies have the same decimals, not "
+                    + currencies().stream().map(Currency::getCurrencyCode).collect(Collectors.joining(" and ")));
         }
     }
 

@@ -4,7 +4,7 @@ import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Rule;
-import io.mivrel.money.Totals;
+import io.mivrel.money.CurrencyTotals;
 import io.mivrel.rows.LeftOut;
 import java.util.Currency;
 import java.util.EnumMap;
@@ -17,7 +17,7 @@ import java.util.Map;
  *
  * @param name the run's name
  * @param company the company of the books
- * @param currency currency of the amounts
+ * @param currency main currency of the amounts: that of the first file
  * @param kind the kind of documents
  * @param checkedOnly true when nothing was to be delivered
  * @param files the counts of each file, in order
@@ -75,9 +75,9 @@ public record RunReport(
         return leftOut().values().stream().mapToLong(Long::longValue).sum();
     }
 
-    /** Sums as they were read, before any other stage. */
-    public Totals readTotals() {
-        Totals all = new Totals(currency);
+    /** Sums as they were read, before any other stage; of each currency apart. */
+    public CurrencyTotals readTotals() {
+        CurrencyTotals all = new CurrencyTotals(currency);
         files.forEach(f -> all.add(f.totals()));
         return all;
     }

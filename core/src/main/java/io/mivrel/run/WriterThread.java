@@ -3,9 +3,13 @@ package io.mivrel.run;
 import io.mivrel.delivery.DeliveryWriter;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
+import io.mivrel.model.RecordBlock;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,13 +25,13 @@ final class WriterThread implements AutoCloseable {
 
     private static final Work END = () -> {};
 
-    private final List<DeliveryWriter> writers;
+    private final Map<Currency, List<DeliveryWriter>> writers;
     private final Handover<Work> queue = new Handover<>();
     private final Workers.Task<Void> task;
     private List<Document> waiting = new ArrayList<>(SIZE);
     private volatile @Nullable Throwable failure;
 
-    WriterThread(List<DeliveryWriter> writers, Workers workers) {
+    WriterThread(Map<Currency, List<DeliveryWriter>> writers, Workers workers) {
         this.writers = writers;
         this.task = workers.begin(this::writeAll);
     }
@@ -37,9 +41,10 @@ final class WriterThread implements AutoCloseable {
         if (deliveries != -1) {
             handDocuments();
             hand(() -> {
-                for (int i = 0; i < writers.size(); i++) {
+                List<DeliveryWriter> own = of(document.records().block());
+                for (int i = 0; i < own.size(); i++) {
                     if ((deliveries & 1L << i) != 0) {
-                        writers.get(i).write(document);
+                        own.get(i).write(document);
                     }
                 }
             });
@@ -55,10 +60,14 @@ final class WriterThread implements AutoCloseable {
     void write(DocumentBlock documents, int from, int to) throws IOException {
         handDocuments();
         hand(() -> {
-            for (DeliveryWriter writer : writers) {
+            for (DeliveryWriter writer : of(documents.records())) {
                 writer.write(documents, from, to);
             }
         });
+    }
+
+    private List<DeliveryWriter> of(RecordBlock records) {
+        return Objects.requireNonNull(writers.get(records.currency()));
     }
 
     private void handDocuments() throws IOException {
@@ -66,8 +75,8 @@ final class WriterThread implements AutoCloseable {
             List<Document> documents = waiting;
             waiting = new ArrayList<>(SIZE);
             hand(() -> {
-                for (DeliveryWriter writer : writers) {
-                    for (Document document : documents) {
+                for (Document document : documents) {
+                    for (DeliveryWriter writer : of(document.records().block())) {
                         writer.write(document);
                     }
                 }

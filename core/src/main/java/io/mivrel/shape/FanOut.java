@@ -91,7 +91,7 @@ public record FanOut(List<Amount> amounts) implements Shape {
                 }
                 while (at < places.length) {
                     int place = at++;
-                    if (isFilled(wide, places[place])) {
+                    if (isMoved(wide, places[place])) {
                         return line(wide, amounts.get(place), places[place]);
                     }
                 }
@@ -120,7 +120,7 @@ public record FanOut(List<Amount> amounts) implements Shape {
         }
 
         // Nil is 0, 0.00, -, and the like: no digit but nought.
-        private static boolean isFilled(Row row, int cell) {
+        private static boolean isMoved(Row row, int cell) {
             for (byte b : trimmed(row, cell)) {
                 if (b != '0' && b != '.' && b != ',' && b != '-' && b != ' ') {
                     return true;

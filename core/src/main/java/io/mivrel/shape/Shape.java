@@ -6,7 +6,7 @@ import java.io.IOException;
 import java.util.List;
 
 /** What a layout says about the shape of a file. Immutable; applied in the order of the layout. */
-public sealed interface Shape permits CarryDown, Tags, Link, FanOut {
+public sealed interface Shape permits CarryDown, PageHeads, Wrapped, FillDown, Years, Tags, Link, FanOut {
 
     /** Opens files that stand beside the one being read. */
     interface Siblings {

@@ -17,6 +17,9 @@ import org.jspecify.annotations.Nullable;
 
 /** What the shapes have in common: rows of another source, copied into rows with more cells. For one thread. */
 abstract class ShapedRows implements RowSource {
+    /** Title of the cell that holds the whole line of fixed-width text. */
+    static final String LINE = "line";
+
     final RowSource inner;
     private final Row out = new Row();
     private byte[] bytes = new byte[1 << 12];
@@ -136,6 +139,21 @@ abstract class ShapedRows implements RowSource {
                     near == null ? "" : "was '" + near + "' meant?");
         }
         return place;
+    }
+
+    static int[] places(List<String> columns, List<String> titles, String purpose) throws UnreadableFileException {
+        int[] places = new int[columns.size()];
+        for (int i = 0; i < places.length; i++) {
+            places[i] = place(columns.get(i), titles, purpose);
+        }
+        return places;
+    }
+
+    /** True when something but blanks stands in a cell. */
+    static boolean isFilled(Row row, int cell) {
+        return cell >= 0
+                && cell < row.size()
+                && Spans.trimStart(row.bytes(), row.start(cell), row.end(cell)) < row.end(cell);
     }
 
     /** True for a row that this shape hands on as it is. */

@@ -3,7 +3,8 @@ package io.mivrel.survey;
 import io.mivrel.rows.FileFormat.Slice;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
-import io.mivrel.shape.CarryDown;
+import io.mivrel.shape.Shape;
+import io.mivrel.shape.Years;
 import java.util.Currency;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -45,10 +46,26 @@ public record Facts(
      * How fixed-width text is divided.
      *
      * @param slices its columns
-     * @param headings lines that are carried down
-     * @param filters lines that are left out: page headings, rules and totals
+     * @param shapes what is done to its lines, in order: headings that are carried down, page headings, wrapped rows
+     * @param filters lines that are left out: rules, totals, balances that are carried over
+     * @param carried how the rows begin that carry a balance over
+     * @param totals how the rows begin that add up those above them
      */
-    public record Print(List<Slice> slices, List<CarryDown.Heading> headings, List<RowFilter> filters) {}
+    public record Print(
+            List<Slice> slices,
+            List<Shape> shapes,
+            List<RowFilter> filters,
+            List<String> carried,
+            List<String> totals) {
+
+        /** True for a cell that other columns are made of: the whole line, and a date without its year. */
+        boolean isSource(String title) {
+            return title.equals("line")
+                    || shapes.stream()
+                            .anyMatch(shape -> shape instanceof Years
+                                    && ((Years) shape).column().equals(title));
+        }
+    }
 
     /** A text of the given encoding. */
     public static Facts text(FileKind kind, String words, String encoding, String why, boolean sure) {

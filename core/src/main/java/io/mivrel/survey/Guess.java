@@ -57,9 +57,10 @@ record Guess(
             gives = BankLines.KIND;
             statement(facts.kind(), columns, fields);
         } else {
-            gives = FieldGuess.kind(columns);
+            List<ColumnSurvey> usable = usable(facts, columns);
+            gives = FieldGuess.kind(usable);
             if (gives != InvoiceLines.KIND) {
-                bank = BankColumns.find(columns, sample, new Labels(beside), form(facts, columns));
+                bank = BankColumns.find(usable, sample, new Labels(beside), form(facts, columns));
                 // A running balance makes bank lines, whatever the titles say; else a ledger has accounts.
                 if (bank != null && (bank.relation != null || gives != JournalLines.KIND)) {
                     gives = BankLines.KIND;
@@ -69,7 +70,7 @@ record Guess(
                 }
             }
             if (bank == null && gives != null) {
-                fields.putAll(FieldGuess.fields(gives.table(), columns));
+                fields.putAll(FieldGuess.fields(gives.table(), usable));
             }
         }
         Guess guess = new Guess(
@@ -84,6 +85,13 @@ record Guess(
         AmountFormat numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : guess.findNumbers();
         return new Guess(
                 facts, sample, columns, until, gives, fields, pattern, numbers, bank, beside, List.copyOf(questions));
+    }
+
+    private static List<ColumnSurvey> usable(Facts facts, List<ColumnSurvey> columns) {
+        Facts.Print print = facts.print();
+        return print == null
+                ? columns
+                : columns.stream().filter(c -> !print.isSource(c.title())).toList();
     }
 
     private static void statement(FileKind kind, List<ColumnSurvey> columns, Map<Field, ColumnSurvey> fields) {
@@ -223,7 +231,7 @@ record Guess(
                 while (found.find()) {
                     String text = found.group();
                     List<DatePattern> fit = orders.stream()
-                            .filter(p -> DatePattern.isDate(p.parse(text)))
+                            .filter(p -> DatePattern.isDate(p.parse(marked(text, p))))
                             .toList();
                     if (!fit.isEmpty()) {
                         possible.retainAll(fit);
@@ -232,6 +240,16 @@ record Guess(
             }
         }
         return possible.size() == 1 ? possible.iterator().next() : null;
+    }
+
+    // With the marks that the pattern has: a period may be written with others than the rows.
+    private static String marked(String date, DatePattern pattern) {
+        for (String mark : List.of("/", ".", "-")) {
+            if (pattern.pattern().contains(mark)) {
+                return date.replaceAll("[-./]", mark);
+            }
+        }
+        return date;
     }
 
     private static DatePattern timed(DatePattern pattern, ColumnSurvey dates) {

@@ -66,7 +66,20 @@ final class Labels {
     @Nullable
     Currency currency() {
         Labelled found = find("currency-label");
-        return found == null ? null : currency(found.value());
+        return found == null ? unmarked() : currency(found.value());
+    }
+
+    // A code directly behind its label, as in the heading of a page.
+    private @Nullable Currency unmarked() {
+        for (Sample.Kept row : rows) {
+            for (String cell : row.cells()) {
+                int blank = cell.lastIndexOf(' ');
+                if (blank > 0 && Words.is("currency-label", cell.substring(0, blank))) {
+                    return currency(cell.substring(blank + 1));
+                }
+            }
+        }
+        return null;
     }
 
     /** The currency of a code; {@code null} when it is none. */

@@ -5,12 +5,15 @@ import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowSource;
+import io.mivrel.rows.Statement;
 import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,6 +43,8 @@ final class ProfiledRows implements RowSource {
     String firstFault;
 
     boolean notText;
+    /** The accounts that its statements name. */
+    final Set<String> accounts = new HashSet<>();
 
     ProfiledRows(
             RowSource inner, Sample sample, List<ColumnSurvey> columns, List<RowFilter> filters, List<RowSum> sums) {
@@ -60,7 +65,12 @@ final class ProfiledRows implements RowSource {
                 return copy;
             }
             Row row = inner.next();
-            if (row == null || row.ended() != null) {
+            if (row == null) {
+                return null;
+            }
+            Statement ended = row.ended();
+            if (ended != null) {
+                accounts.add(String.valueOf(ended.account()));
                 return row;
             }
             rows++;

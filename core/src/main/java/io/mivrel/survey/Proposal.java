@@ -2,6 +2,7 @@ package io.mivrel.survey;
 
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
+import io.mivrel.intake.Stated;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -94,12 +95,10 @@ public final class Proposal {
                         newestFirst))
                 .numbers(numbers);
         if (facts.print() != null) {
-            if (!facts.print().headings().isEmpty()) {
-                layout.shape(new CarryDown(facts.print().headings()));
-            }
+            facts.print().shapes().forEach(layout::shape);
             facts.print().filters().forEach(layout::filter);
         }
-        layout.signs(refinement.signs()).stated(refinement.stated());
+        layout.signs(refinement.signs()).stated(stated(facts, refinement));
         if (!refinement.sections().isEmpty()) {
             layout.shape(new CarryDown(refinement.sections()));
         }
@@ -133,6 +132,14 @@ public final class Proposal {
         return field.type() == FieldType.DATE
                 ? new FieldSource(List.of(name), " ", pattern, Map.of(), null, null)
                 : FieldSource.column(name);
+    }
+
+    /** The labels of balances and totals that the layout compares. */
+    public static Stated stated(Facts facts, Refinement refinement) {
+        Stated beside = refinement.stated();
+        return facts.print() == null
+                ? beside
+                : beside.among(facts.print().carried(), facts.print().totals());
     }
 
     /** Columns that fields take beside their first, and that rows are left out by. */

@@ -1,6 +1,7 @@
 package io.mivrel.survey;
 
 import io.mivrel.model.FieldType;
+import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowSource;
@@ -14,12 +15,14 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** The first rows of a file: how wide they are, where the titles stand, and which column holds the dates. */
 final class Sample {
     private Currency currency;
     private static final int SIZE = 500;
+    private static final int MOST_HEADS = 20;
     private static final int MOST_COLUMNS = 400;
 
     /** A row that is kept. */
@@ -50,12 +53,17 @@ final class Sample {
 
     private final @Nullable List<String> titles;
     private final List<Kept> rows = new ArrayList<>();
+    /** Lines of the headings of pages. */
+    private final List<Kept> heads = new ArrayList<>();
 
     /** The first rows of a source, without those that the filters leave out. */
     Sample(RowSource source, List<RowFilter> filters, Currency currency) throws IOException {
         this.currency = currency;
         for (Row row = source.next(); row != null && rows.size() < SIZE; row = source.next()) {
             boolean real = row.ended() == null && row.fault() == null && row.aside() == null;
+            if (row.aside() == LeftOut.PAGE_HEAD && heads.size() < MOST_HEADS) {
+                heads.add(new Kept(row.number(), divided(row)));
+            }
             if (real && !isFilteredOut(row, source, filters)) {
                 rows.add(Kept.of(row));
             }
@@ -120,6 +128,11 @@ final class Sample {
                 .max(Map.Entry.<Integer, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
                 .map(Map.Entry::getKey)
                 .orElse(1);
+    }
+
+    // A line of a page heading holds several texts, with blanks between them.
+    private static List<String> divided(Row row) {
+        return row.size() == 0 ? List.of() : List.of(row.trimmed(row.size() - 1).split(" {2,}"));
     }
 
     // The next row, when it follows at once.
@@ -195,7 +208,8 @@ final class Sample {
     /** The rows above the titles, or above the data when there are none. */
     List<Kept> above() {
         long first = titlesRow > 0 ? titlesRow - titleRows + 1 : firstRow;
-        return rows.stream().filter(r -> r.number < first).toList();
+        return Stream.concat(heads.stream(), rows.stream().filter(r -> r.number < first))
+                .toList();
     }
 
     /** True when it holds the whole file. */

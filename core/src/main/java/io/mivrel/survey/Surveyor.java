@@ -140,16 +140,7 @@ public final class Surveyor {
                 && guess.gives() == null
                 && sums.size() == 1
                 && sums.get(0).holds();
-        List<Question> questions = questions(facts, guess, test);
-        long aside = watched.above + watched.aside;
-        if (facts.print() != null && guess.gives() != null && aside > watched.dataRows) {
-            questions.add(
-                    new Question(
-                            "gives",
-                            guess.gives().name() + "? " + aside + " lines would be left out and only "
-                                    + watched.dataRows
-                                    + " read: texts or amounts that go on in the next line are not joined yet, and would be lost"));
-        }
+        List<Question> questions = questions(facts, guess, test, watched.accounts.size() > 1);
         if (fans) {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
@@ -180,7 +171,7 @@ public final class Surveyor {
                 List.copyOf(questions));
     }
 
-    private static List<Question> questions(Facts facts, Guess guess, @Nullable ReadingTest test) {
+    private static List<Question> questions(Facts facts, Guess guess, @Nullable ReadingTest test, boolean byNumber) {
         List<Question> questions = new ArrayList<>(guess.questions());
         if (guess.gives() != null && guess.pattern() == null && needsPattern(facts)) {
             questions.add(new Question(
@@ -201,7 +192,7 @@ public final class Surveyor {
             return questions;
         }
         boolean bank = guess.gives().isOfAccount();
-        if (bank) {
+        if (bank && !byNumber) {
             questions.add(new Question("account", "which account of the books do these lines belong to?"));
         }
         if (guess.bank() != null) {

@@ -115,13 +115,13 @@ public final class Words {
     }
 
     /** True for a text that is a word of a meaning and nothing else. */
-    static boolean is(String meaning, String text) {
+    public static boolean is(String meaning, String text) {
         String word = sign(text.strip());
         return !word.isEmpty() && of(meaning).contains(word);
     }
 
     /** True for a text that begins with a word of a meaning. */
-    static boolean begins(String meaning, String text) {
+    public static boolean begins(String meaning, String text) {
         String plain = plain(text) + " ";
         return of(meaning).stream().anyMatch(word -> plain.startsWith(word + " "));
     }

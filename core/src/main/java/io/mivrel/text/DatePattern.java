@@ -83,11 +83,13 @@ public final class DatePattern {
     private final String pattern;
     private final int centuryFrom;
     private final Part[] parts;
+    private final boolean yearless;
 
     private DatePattern(String pattern, int centuryFrom, List<Part> parts) {
         this.pattern = pattern;
         this.centuryFrom = centuryFrom;
         this.parts = parts.toArray(Part[]::new);
+        this.yearless = count(parts, Kind.YEAR, Kind.SHORT_YEAR, Kind.SERIAL) == 0;
     }
 
     /** A pattern with a four-digit year. Throws {@link IllegalArgumentException} that says what is wrong with it. */
@@ -100,6 +102,27 @@ public final class DatePattern {
      * and then {@code uu} is refused. Throws {@link IllegalArgumentException} that says what is wrong with it.
      */
     public static DatePattern of(String pattern, int centuryFrom) {
+        DatePattern made = compiled(pattern, centuryFrom);
+        if (made.yearless) {
+            throw new IllegalArgumentException(
+                    "'" + pattern + "' must have one day, one month and one year, such as dd/MM/uuuu");
+        }
+        return made;
+    }
+
+    /**
+     * A pattern of a day and a month, such as {@code dd MMM}, which reads days of the year by {@link #dayOfYear}. Throws
+     * {@link IllegalArgumentException} that says what is wrong with it.
+     */
+    public static DatePattern yearless(String pattern) {
+        DatePattern made = compiled(pattern, 0);
+        if (!made.yearless || count(List.of(made.parts), Kind.WEEKDAY, Kind.WEEKDAY_FULL) > 0) {
+            throw new IllegalArgumentException("'" + pattern + "' must have one day and one month, such as dd MMM");
+        }
+        return made;
+    }
+
+    private static DatePattern compiled(String pattern, int centuryFrom) {
         if (pattern.equals(SERIAL_NAME)) {
             return new DatePattern(pattern, centuryFrom, List.of(new Part(Kind.SERIAL, (char) 0)));
         }
@@ -153,7 +176,7 @@ public final class DatePattern {
         long years = count(parts, Kind.YEAR, Kind.SHORT_YEAR);
         long months = count(parts, Kind.MONTH, Kind.MONTH_LOOSE, Kind.MONTH_NAME, Kind.MONTH_FULL);
         long days = count(parts, Kind.DAY, Kind.DAY_LOOSE);
-        if (years != 1 || months != 1 || days != 1) {
+        if (years > 1 || months != 1 || days != 1) {
             throw new IllegalArgumentException(
                     "'" + pattern + "' must have one day, one month and one year, such as dd/MM/uuuu");
         }
@@ -185,6 +208,15 @@ public final class DatePattern {
 
     /** The epoch day of a cell, or one of the constants above. */
     public long parse(byte[] c, int start, int end) {
+        return yearless ? UNREADABLE : parse(c, start, end, 0);
+    }
+
+    /** What a pattern without a year reads, as an epoch day of the leap year 2000; or one of the constants above. */
+    public long dayOfYear(byte[] c, int start, int end) {
+        return parse(c, start, end, 2000);
+    }
+
+    private long parse(byte[] c, int start, int end, int ofYear) {
         int i = Spans.trimStart(c, start, end);
         int e = Spans.trimEnd(c, i, end);
         if (i == e) {
@@ -193,7 +225,7 @@ public final class DatePattern {
         if (parts[0].kind == Kind.SERIAL) {
             return serial(c, i, e);
         }
-        int year = 0;
+        int year = ofYear;
         int month = 0;
         int day = 0;
         int weekday = 0;
@@ -278,7 +310,7 @@ public final class DatePattern {
     // them.
     private int behind(int p, byte[] c, int i, int e) {
         char next = p + 1 < parts.length && parts[p + 1].kind == Kind.LITERAL ? parts[p + 1].literal : 0;
-        if (i == e || next == 0 || c[i] == next) {
+        if (i == e || next != 0 && c[i] == next) {
             return i;
         }
         return switch (parts[p].kind) {

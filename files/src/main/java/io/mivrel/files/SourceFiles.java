@@ -76,6 +76,11 @@ public final class SourceFiles {
             return SourceFiles.open(file, shown, layout, index);
         }
 
+        /** The same file under another layout and name; what is read of it counts for this one too. */
+        public Opener of(Layout other, String name) {
+            return new Opener(file, name, other, index);
+        }
+
         /** False when a reading of the whole file gave other bytes than those with this CRC-32C checksum. */
         public boolean readBytesOf(long checksum) {
             return index.readings().agreeWith(checksum);

@@ -5,15 +5,15 @@ import io.mivrel.files.bytes.ByteCensus;
 import io.mivrel.files.bytes.Readable;
 import io.mivrel.files.bytes.TextLines;
 import io.mivrel.files.lines.FixedRows;
-import io.mivrel.files.lines.PrintSniffer;
 import io.mivrel.files.lines.SeparatedRows;
+import io.mivrel.files.prints.PrintSniffer;
 import io.mivrel.files.workbooks.Workbooks;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
-import io.mivrel.shape.CarryDown;
+import io.mivrel.shape.Shape;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.SurveySource;
 import java.io.ByteArrayInputStream;
@@ -99,12 +99,10 @@ public final class SurveyFile implements SurveySource {
 
     private static Facts divided(byte[] head, Facts text) throws IOException {
         Separation separation = separation(head, text.encoding());
-        // Commas within the texts of a print file divide some of its lines, but never nearly all.
-        if (separation.percent < 95) {
-            Facts.Print print = PrintSniffer.look(head, text.encoding(), separation.separator, head.length == HEAD);
-            if (print != null) {
-                return text.printed(print);
-            }
+        Facts.Print print =
+                PrintSniffer.look(head, text.encoding(), separation.separator, separation.percent, head.length == HEAD);
+        if (print != null) {
+            return text.printed(print);
         }
         return separation.separator == 0 ? text : text.divided(separation.separator, text.lineEnds());
     }
@@ -195,7 +193,12 @@ public final class SurveyFile implements SurveySource {
         Facts.Print print = facts.print();
         if (print != null) {
             RowSource rows = new FixedRows(TextLines.of(counted(), facts.encoding()), print.slices());
-            return print.headings().isEmpty() ? rows : new CarryDown(print.headings()).over(rows);
+            for (Shape shape : print.shapes()) {
+                rows = shape.over(rows, (name, form) -> {
+                    throw new IllegalStateException("print files have no others beside them");
+                });
+            }
+            return rows;
         }
         FileFormat form = facts.kind() == FileKind.WORKBOOK
                 ? FileFormat.workbook(facts.part(), 1)

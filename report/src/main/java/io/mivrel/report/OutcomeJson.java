@@ -6,6 +6,7 @@ import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.CurrencyTotals;
 import io.mivrel.money.Money;
 import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
@@ -103,7 +104,8 @@ public final class OutcomeJson {
         leftOut("leftOut", report.leftOut());
         count("clear", report.clear());
         count("held", report.held());
-        totals("amountsRead", report.readTotals());
+        totals("amountsRead", report.readTotals().main());
+        others("amountsReadInOtherCurrencies", report.readTotals());
         files();
         deliveries();
         findings();
@@ -125,11 +127,21 @@ public final class OutcomeJson {
         json.writeNumberProperty("rows", count.rows());
         json.writeStringProperty("plus", amount(count.totals().debit()));
         json.writeStringProperty("minus", amount(count.totals().credit()));
+        others("inOtherCurrencies", count.allTotals());
         if (count.firstDate() != null && count.lastDate() != null) {
             json.writeStringProperty("firstDate", count.firstDate().toString());
             json.writeStringProperty("lastDate", count.lastDate().toString());
         }
         json.writeEndObject();
+    }
+
+    private void others(String name, CurrencyTotals totals) {
+        List<Totals> others = totals.all().subList(1, totals.all().size());
+        if (!others.isEmpty()) {
+            json.writeObjectPropertyStart(name);
+            others.forEach(other -> totals(other.currency().getCurrencyCode(), other));
+            json.writeEndObject();
+        }
     }
 
     private void totals(String name, Totals totals) {
@@ -150,6 +162,7 @@ public final class OutcomeJson {
             json.writeNumberProperty("records", file.records());
             json.writeNumberProperty("unreadable", file.unreadable());
             leftOut("leftOut", file.leftOut());
+            currency(file.totals());
             totals("amounts", file.totals());
             file.firstDate().ifPresent(d -> json.writeStringProperty("firstDate", d.toString()));
             file.lastDate().ifPresent(d -> json.writeStringProperty("lastDate", d.toString()));
@@ -206,6 +219,7 @@ public final class OutcomeJson {
             json.writeEndArray();
             json.writeNumberProperty("documents", delivered.documents());
             json.writeNumberProperty("rows", delivered.rows());
+            currency(delivered.totals());
             totals("readBack", delivered.totals());
             json.writeEndObject();
         }
@@ -232,6 +246,12 @@ public final class OutcomeJson {
         }
         json.writeEndArray();
         json.writeNumberProperty("findingsNotListed", report.findings().dropped());
+    }
+
+    private void currency(Totals totals) {
+        if (!totals.currency().equals(report.currency())) {
+            json.writeStringProperty("currency", totals.currency().getCurrencyCode());
+        }
     }
 
     private String amount(long minor) {

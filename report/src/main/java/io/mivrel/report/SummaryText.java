@@ -106,7 +106,18 @@ public final class SummaryText {
                 documents(count.documents()),
                 documents(report.clear().documents()),
                 documents(report.held().documents()));
-        line(name, rowCount(count.rows()) + "   " + documents + "   " + amounts);
+        boolean several = report.readTotals().all().size() > 1;
+        String main = several ? report.currency() + " " : "";
+        line(name, rowCount(count.rows()) + "   " + documents + "   " + main + amounts);
+        for (Totals other : count.allTotals().all()) {
+            if (!other.currency().equals(report.currency())) {
+                line(
+                        "",
+                        " ".repeat(rowCount(0).length() + documents.length() + 6) + other.currency() + " "
+                                + words.plus() + " " + money(other.debit()) + "   " + words.minus() + " "
+                                + money(other.credit()));
+            }
+        }
     }
 
     private String documents(long count) {
@@ -196,7 +207,11 @@ public final class SummaryText {
         String minus = money(delivered.totals().credit());
         KindWords taken = delivered.takes().words();
         boolean both = taken.minusIsUsual() || delivered.totals().credit() != 0;
-        return taken.deliveredPlus() + " " + plus + (both ? ", " + taken.deliveredMinus() + " " + minus : "");
+        String currency = delivered.totals().currency().equals(report.currency())
+                ? ""
+                : delivered.totals().currency() + " ";
+        return currency + taken.deliveredPlus() + " " + plus
+                + (both ? ", " + taken.deliveredMinus() + " " + minus : "");
     }
 
     private void problems(Severity severity, int most) {

@@ -9,6 +9,12 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
 import io.mivrel.rows.FileKind;
+import io.mivrel.shape.CarryDown;
+import io.mivrel.shape.FillDown;
+import io.mivrel.shape.PageHeads;
+import io.mivrel.shape.Shape;
+import io.mivrel.shape.Wrapped;
+import io.mivrel.shape.Years;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Comparison;
 import io.mivrel.survey.Facts;
@@ -149,15 +155,35 @@ public final class SurveyText {
                 print.slices().stream()
                         .map(s -> s.name() + " " + s.from() + "-" + s.to())
                         .collect(Collectors.joining(", ")));
-        print.headings()
-                .forEach(h -> line("carried", "lines that begin with '" + h.begins() + "' stand above their rows"));
+        print.shapes().forEach(this::shape);
         if (!print.filters().isEmpty()) {
             line(
                     "left out",
-                    "lines that begin with "
+                    "lines with "
                             + print.filters().stream()
-                                    .map(f -> "'" + Finding.clip(f.texts().get(0)) + "'")
+                                    .flatMap(f -> f.texts().stream())
+                                    .map(text -> "'" + Finding.clip(text) + "'")
                                     .collect(Collectors.joining(", ")));
+        }
+    }
+
+    private void shape(Shape shape) {
+        if (shape instanceof CarryDown carry) {
+            carry.headings()
+                    .forEach(h -> line("carried", "lines that begin with '" + h.begins() + "' stand above their rows"));
+        } else if (shape instanceof Years years) {
+            line("years", "from the period behind '" + Finding.clip(years.period()) + "'; the dates have none");
+        } else if (shape instanceof PageHeads heads) {
+            line(
+                    "pages",
+                    "headings that begin with '" + Finding.clip(heads.begins().strip()) + "'");
+        } else if (shape instanceof Wrapped wrapped) {
+            line(
+                    "wrapped",
+                    "a row begins where " + String.join(" or ", wrapped.begins())
+                            + " is filled, and goes on in the lines below");
+        } else if (shape instanceof FillDown down) {
+            line("filled down", String.join(", ", down.columns()) + " stands once for several rows");
         }
     }
 

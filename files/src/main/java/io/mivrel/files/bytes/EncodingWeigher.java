@@ -138,11 +138,23 @@ final class EncodingWeigher {
         return weight;
     }
 
+    // The strokes of boxes, which print files of old code pages draw.
+    private static boolean isStroke(char c) {
+        return c >= '\u2500' && c < '\u2580';
+    }
+
     private static int weight(char c, char before, char behind, String alphabet) {
         if (c == '\ufffd' || Character.isISOControl(c)) {
             return -12;
         }
         boolean within = Character.isLetter(before) && Character.isLetter(behind);
+        if (isStroke(c)) {
+            return within ? -5 : 2;
+        }
+        if (before == c && behind == c) {
+            // No word has a letter three times in turn, but a line of strokes in another encoding has.
+            return -4;
+        }
         if (Character.isLetter(c)) {
             String small = String.valueOf(c).toLowerCase(Locale.ROOT);
             int known = alphabet.contains(small) ? 4 : ALL.contains(small) ? 1 : -4;

@@ -116,7 +116,9 @@ public final class FixedRows implements RowSource {
         for (int gap = 0; gap < gaps.length; gap += 2) {
             int to = Math.min(gaps[gap + 1], end - start);
             for (int place = gaps[gap]; place < to; place++) {
-                if (b[start + place] != ' ' && Spans.trimStart(b, start + place, end) == start + place) {
+                if (b[start + place] != ' '
+                        && b[start + place] != '|'
+                        && Spans.trimStart(b, start + place, end) == start + place) {
                     row.textBetween(place + 1, text(b, start + place, start + to));
                     return;
                 }
@@ -127,13 +129,20 @@ public final class FixedRows implements RowSource {
     private void findBetween(byte[] b, int start, int end) {
         int place = 0;
         for (int i = start; i < end; i += Spans.length(b[i])) {
-            if (b[i] != ' ' && !covered.get(place) && Spans.trimStart(b, i, end) == i) {
+            if (b[i] != ' ' && !covered.get(place) && !isStroke(b, i) && Spans.trimStart(b, i, end) == i) {
                 int next = covered.nextSetBit(place);
                 row.textBetween(place + 1, text(b, i, next < 0 ? end : place(b, i, end, next - place)));
                 return;
             }
             place++;
         }
+    }
+
+    // A stroke between two columns is no text: | or the upright of a box (U+2502, U+2551).
+    private static boolean isStroke(byte[] b, int i) {
+        return b[i] == '|'
+                || b[i] == (byte) 0xE2 && i + 2 < b.length && b[i + 1] == (byte) 0x94 && b[i + 2] == (byte) 0x82
+                || b[i] == (byte) 0xE2 && i + 2 < b.length && b[i + 1] == (byte) 0x95 && b[i + 2] == (byte) 0x91;
     }
 
     private static String text(byte[] b, int start, int end) {

@@ -56,7 +56,8 @@ final class PrintColumns {
         this.heads = print.heads();
         for (int i = 0; i < heads.length; i++) {
             String line = print.lines.get(i);
-            if (!heads[i] && !line.isBlank() && !PrintLines.isRule(line)) {
+            // A total may stand across the columns.
+            if (!heads[i] && !line.isBlank() && !PrintLines.isRule(line) && !PrintLines.isTotal(line)) {
                 body.add(line);
             }
         }
@@ -160,11 +161,6 @@ final class PrintColumns {
             }
         }
         return true;
-    }
-
-    /** Lines above and among which no heading of a page stands. */
-    List<String> body() {
-        return body;
     }
 
     private boolean hasFigure(String line) {

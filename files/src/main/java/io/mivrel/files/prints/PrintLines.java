@@ -1,5 +1,6 @@
 package io.mivrel.files.prints;
 
+import io.mivrel.survey.Words;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -153,6 +154,11 @@ final class PrintLines {
     /** True for a line of strokes. */
     static boolean isRule(String line) {
         return !line.isBlank() && line.chars().noneMatch(Character::isLetterOrDigit);
+    }
+
+    /** True for a line that says by its words that it adds up others. */
+    static boolean isTotal(String line) {
+        return Words.begins("total", line) || Words.begins("subtotal", line);
     }
 
     /** Where the first date of a line stands, from and to; {@code null} when there is none. */

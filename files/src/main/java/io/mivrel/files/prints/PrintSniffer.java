@@ -208,7 +208,7 @@ public final class PrintSniffer {
             if (onlyBalance && (dated || found.lacksDate(line)) && !text(line).isEmpty()) {
                 carried.computeIfAbsent(textColumn(line), c -> new LinkedHashSet<>())
                         .add(text(line));
-            } else if (!figures.isEmpty() && !dated && isTotal(line)) {
+            } else if (!figures.isEmpty() && !dated && PrintLines.isTotal(line)) {
                 totals.add(line.strip());
             } else if (dated) {
                 rows.add(line);
@@ -236,10 +236,6 @@ public final class PrintSniffer {
             next++;
         }
         return next < print.lines.size() && found.isHead(next);
-    }
-
-    private static boolean isTotal(String line) {
-        return Words.begins("total", line) || Words.begins("subtotal", line);
     }
 
     private String text(String line) {

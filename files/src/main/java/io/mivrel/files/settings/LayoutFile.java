@@ -127,7 +127,7 @@ final class LayoutFile {
         layout.numbers(numbers);
         form.texts("unused").forEach(layout::unused);
         form.texts("columns in order").forEach(layout::columnInOrder);
-        filters("leave out", false);
+        List<RowFilter> apart = filters("leave out", false);
         filters("only", true);
         for (SettingsNode cell : form.blocks("expect")) {
             String column = cell.required("column");
@@ -141,10 +141,15 @@ final class LayoutFile {
         }
         SettingsNode stated = form.block("stated");
         if (stated != null) {
-            layout.stated(new Stated(stated.text("opening"), stated.text("closing"), stated.yes("owed", false)));
+            layout.stated(new Stated(
+                    stated.text("opening"),
+                    stated.text("closing"),
+                    stated.yes("owed", false),
+                    stated.texts("carried"),
+                    stated.texts("totals")));
             stated.done();
         }
-        for (Shape shape : ShapeSettings.read(form, file)) {
+        for (Shape shape : ShapeSettings.read(form, file, apart)) {
             layout.shape(shape);
             if (shape instanceof FanOut && kind.isOfAccount()) {
                 form.at("fan out", "bank lines are not fanned out: each is one movement", "");
@@ -168,7 +173,8 @@ final class LayoutFile {
         }
     }
 
-    private void filters(String key, boolean keep) {
+    private List<RowFilter> filters(String key, boolean keep) {
+        List<RowFilter> filters = new ArrayList<>();
         for (SettingsNode filter : form.blocks(key)) {
             String column = filter.text("column", "");
             List<String> is = filter.texts("is");
@@ -183,8 +189,10 @@ final class LayoutFile {
                     ? RowFilter.Test.IS
                     : !begins.isEmpty() ? RowFilter.Test.BEGINS : RowFilter.Test.CONTAINS;
             List<String> texts = !is.isEmpty() ? is : !begins.isEmpty() ? begins : contains;
-            layout.filter(new RowFilter(columnRef(column), test, texts, keep));
+            filters.add(new RowFilter(columnRef(column), test, texts, keep));
         }
+        filters.forEach(layout::filter);
+        return filters;
     }
 
     private void readFields(SettingsNode fields) {

@@ -1,6 +1,7 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.Stated;
 import io.mivrel.kinds.BankLines;
@@ -11,13 +12,19 @@ import io.mivrel.model.Finding;
 import io.mivrel.rows.FileKind;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
+import io.mivrel.shape.FillDown;
 import io.mivrel.shape.Link;
+import io.mivrel.shape.PageHeads;
+import io.mivrel.shape.Shape;
+import io.mivrel.shape.Wrapped;
+import io.mivrel.shape.Years;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -42,7 +49,10 @@ public final class ProposalFile {
                 .append(gives != null ? asked(gives) : survey.gives().name())
                 .append('\n');
         if (survey.gives() != null && survey.gives().isOfAccount()) {
-            yaml.append("account: ").append(asked(survey.question("account"))).append('\n');
+            Question account = survey.question("account");
+            yaml.append("account: ")
+                    .append(account != null ? asked(account) : Layout.BY_NUMBER + "     # each statement names its own")
+                    .append('\n');
         }
         Question signs = survey.question("signs");
         if (signs != null || survey.refinement().signs() != Signs.AS_WRITTEN) {
@@ -62,7 +72,7 @@ public final class ProposalFile {
         if (!says || survey.facts().kind() == FileKind.QIF) {
             numbers(survey, yaml);
         }
-        stated(survey.refinement().stated(), yaml);
+        stated(Proposal.stated(survey.facts(), survey.refinement()), yaml);
         sections(survey, yaml);
         leftOut(survey, yaml);
         expected(survey, yaml);
@@ -221,10 +231,51 @@ public final class ProposalFile {
     }
 
     private static void print(Facts.Print print, StringBuilder yaml) {
-        if (!print.headings().isEmpty()) {
-            yaml.append("carry down:                          # lines that stand above their rows\n");
+        print.shapes().forEach(shape -> shape(shape, yaml));
+        if (!print.filters().isEmpty()) {
+            yaml.append("leave out:                           # rules, totals, balances carried over\n");
         }
-        print.headings()
+        print.filters()
+                .forEach(f -> yaml.append("  - {column: ")
+                        .append(quoted(f.column()))
+                        .append(", ")
+                        .append(f.test().name().toLowerCase(Locale.ROOT))
+                        .append(": ")
+                        .append(list(f.texts()))
+                        .append("}\n"));
+    }
+
+    private static void shape(Shape shape, StringBuilder yaml) {
+        if (shape instanceof CarryDown carry) {
+            carried(carry, yaml);
+        } else if (shape instanceof Years years) {
+            boolean shortYear = years.days().pattern().replace("uuuu", "").contains("uu");
+            yaml.append("years:                               # the dates have none; the file states its period\n");
+            yaml.append("  {column: ").append(quoted(years.column()));
+            yaml.append(", pattern: ").append(quoted(years.pattern().pattern()));
+            yaml.append(", period: ").append(quoted(years.period()));
+            yaml.append(", days: {pattern: ").append(quoted(years.days().pattern()));
+            yaml.append(shortYear ? ", century from: 1970" : "");
+            yaml.append("}, title: ").append(quoted(years.title())).append("}\n");
+        } else if (shape instanceof PageHeads heads) {
+            yaml.append("page heads: {begins: ").append(quoted(heads.begins()));
+            yaml.append(", ends: ").append(quoted(heads.ends())).append("}\n");
+        } else if (shape instanceof Wrapped wrapped) {
+            yaml.append("wrapped: {begins: ").append(list(wrapped.begins()));
+            yaml.append(", joins: ").append(list(wrapped.joins()));
+            yaml.append(wrapped.filler().isEmpty() ? "" : ", filler: " + quoted(wrapped.filler()));
+            yaml.append("}\n");
+        } else if (shape instanceof FillDown down) {
+            yaml.append("fill down: {columns: ").append(list(down.columns()));
+            yaml.append(", where: ").append(list(down.where())).append("}\n");
+        } else {
+            throw new IllegalStateException("no shape of a print file: " + shape);
+        }
+    }
+
+    private static void carried(CarryDown carry, StringBuilder yaml) {
+        yaml.append("carry down:                          # lines that stand above their rows\n");
+        carry.headings()
                 .forEach(h -> yaml.append("  - {title: ")
                         .append(quoted(h.title()))
                         .append(", column: ")
@@ -233,15 +284,6 @@ public final class ProposalFile {
                         .append(quoted(h.begins()))
                         .append(", take: ")
                         .append(quoted(h.take().pattern()))
-                        .append("}\n"));
-        if (!print.filters().isEmpty()) {
-            yaml.append("leave out:                           # page headings, rules and totals\n");
-        }
-        print.filters()
-                .forEach(f -> yaml.append("  - {column: ")
-                        .append(quoted(f.column()))
-                        .append(", begins: ")
-                        .append(quoted(f.texts().get(0)))
                         .append("}\n"));
     }
 
@@ -343,15 +385,25 @@ public final class ProposalFile {
     }
 
     private static void stated(Stated stated, StringBuilder yaml) {
-        if (stated.opening() == null && stated.closing() == null) {
-            return;
+        List<String> parts = new ArrayList<>();
+        if (stated.opening() != null) {
+            parts.add("opening: " + quoted(stated.opening()));
         }
-        yaml.append("stated: {")
-                .append(stated.opening() == null ? "" : "opening: " + quoted(stated.opening()))
-                .append(stated.opening() == null || stated.closing() == null ? "" : ", ")
-                .append(stated.closing() == null ? "" : "closing: " + quoted(stated.closing()))
-                .append(stated.owed() ? ", owed: yes" : "")
-                .append("}\n");
+        if (stated.closing() != null) {
+            parts.add("closing: " + quoted(stated.closing()));
+        }
+        if (!stated.carried().isEmpty()) {
+            parts.add("carried: " + list(stated.carried()));
+        }
+        if (!stated.totals().isEmpty()) {
+            parts.add("totals: " + list(stated.totals()));
+        }
+        if (stated.owed()) {
+            parts.add("owed: yes");
+        }
+        if (!parts.isEmpty()) {
+            yaml.append("stated: {").append(String.join(", ", parts)).append("}\n");
+        }
     }
 
     private static void sections(Survey survey, StringBuilder yaml) {

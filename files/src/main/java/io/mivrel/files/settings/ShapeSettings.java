@@ -4,23 +4,35 @@ import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
+import io.mivrel.shape.FillDown;
 import io.mivrel.shape.Link;
+import io.mivrel.shape.PageHeads;
 import io.mivrel.shape.Shape;
 import io.mivrel.shape.Tags;
+import io.mivrel.shape.Wrapped;
+import io.mivrel.shape.Years;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
-/** The parts of a layout that say what shape a file has: {@code carry down}, {@code tags}, {@code link}, {@code fan out}. */
+/** The parts of a layout that say what shape a file has: of pages, rows and linked files. */
 final class ShapeSettings {
     private ShapeSettings() {}
 
-    static List<Shape> read(SettingsNode form, FileFormat file) {
+    /** {@code apart} are the rows that the layout leaves out, and so are no part of one that goes on. */
+    static List<Shape> read(SettingsNode form, FileFormat file, List<RowFilter> apart) {
         List<Shape> shapes = new ArrayList<>();
+        years(form.block("years"), shapes);
         carryDown(form, shapes);
+        pages(form.block("page heads"), shapes);
+        wrapped(form.block("wrapped"), apart, shapes);
+        fillDown(form.block("fill down"), shapes);
         SettingsNode tags = form.block("tags");
         if (tags != null) {
             tags(tags, shapes);
@@ -36,6 +48,83 @@ final class ShapeSettings {
             form.wrong("a statement has no other shape than its own", "");
         }
         return shapes;
+    }
+
+    private static void years(@Nullable SettingsNode form, List<Shape> shapes) {
+        if (form == null) {
+            return;
+        }
+        String column = form.required("column");
+        DatePattern pattern = yearless(form);
+        String period = form.required("period");
+        SettingsNode days = form.block("days");
+        DatePattern written = days == null ? null : FormatSettings.pattern(days, null);
+        if (days == null) {
+            form.wrong("'years' needs 'days': how the days of the period are written", "days: {pattern: dd/MM/uuuu}");
+        } else {
+            days.done();
+        }
+        String title = form.required("title");
+        form.done();
+        if (column != null && pattern != null && period != null && written != null && title != null) {
+            shapes.add(new Years(LayoutFile.columnRef(column), pattern, period, written, title));
+        }
+    }
+
+    private static @Nullable DatePattern yearless(SettingsNode form) {
+        String pattern = form.required("pattern");
+        try {
+            return pattern == null ? null : DatePattern.yearless(pattern);
+        } catch (IllegalArgumentException e) {
+            form.at("pattern", String.valueOf(e.getMessage()), "pattern: dd MMM");
+            return null;
+        }
+    }
+
+    private static void pages(@Nullable SettingsNode form, List<Shape> shapes) {
+        if (form != null) {
+            String begins = form.required("begins");
+            String ends = form.text("ends", begins);
+            form.done();
+            if (begins != null && ends != null) {
+                shapes.add(new PageHeads(begins, ends));
+            }
+        }
+    }
+
+    private static void wrapped(@Nullable SettingsNode form, List<RowFilter> apart, List<Shape> shapes) {
+        if (form == null) {
+            return;
+        }
+        List<String> begins = columns(form, "begins");
+        List<String> joins = columns(form, "joins");
+        String filler = form.text("filler", "");
+        form.done();
+        if (begins.isEmpty() || joins.isEmpty()) {
+            form.wrong("'wrapped' needs 'begins' and 'joins'", "wrapped: {begins: Date, joins: Details}");
+        } else if (filler.length() > 1) {
+            form.at("filler", "'filler' is one character, such as .", "");
+        } else {
+            shapes.add(new Wrapped(begins, joins, filler, apart));
+        }
+    }
+
+    private static void fillDown(@Nullable SettingsNode form, List<Shape> shapes) {
+        if (form == null) {
+            return;
+        }
+        List<String> filled = columns(form, "columns");
+        List<String> where = columns(form, "where");
+        form.done();
+        if (filled.isEmpty()) {
+            form.wrong("'fill down' needs 'columns'", "fill down: {columns: Date, where: Amount}");
+        } else {
+            shapes.add(new FillDown(filled, where));
+        }
+    }
+
+    private static List<String> columns(SettingsNode form, String key) {
+        return form.texts(key).stream().map(LayoutFile::columnRef).toList();
     }
 
     private static void carryDown(SettingsNode form, List<Shape> shapes) {
