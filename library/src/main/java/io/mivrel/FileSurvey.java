@@ -3,23 +3,31 @@ package io.mivrel;
 import io.mivrel.files.LinkedFile;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.SurveyFile;
+import io.mivrel.files.settings.LayoutMender;
 import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.ProposalFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Layout;
+import io.mivrel.model.Kind;
+import io.mivrel.report.SurveyJson;
 import io.mivrel.report.SurveyText;
+import io.mivrel.rows.FileKind;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Progress;
+import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Comparison;
+import io.mivrel.survey.Facts;
 import io.mivrel.survey.LinkFinder;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
+import io.mivrel.survey.Words;
 import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /** A look at an unknown file: what it is, what its reading is proved by, and a layout that reads it. */
@@ -45,10 +53,16 @@ public final class FileSurvey {
      * @param progress hears how many rows were read
      */
     public static FileSurvey of(Path file, String shown, String sheet, Progress progress) throws IOException {
+        return of(file, shown, sheet, null, progress);
+    }
+
+    /** The same of a file whose kind of records somebody names, such as {@code BankLines.KIND}; {@code null} for none. */
+    public static FileSurvey of(Path file, String shown, String sheet, @Nullable Kind gives, Progress progress)
+            throws IOException {
         String name = Printable.of(shown);
         SurveyFile surveyed = new SurveyFile(file, sheet);
         try {
-            return new FileSurvey(surveyed, new Surveyor(name, surveyed, progress).survey());
+            return new FileSurvey(surveyed, new Surveyor(name, surveyed, gives, progress).survey());
         } catch (UnreadableFileException e) {
             throw new IOException(name + ": " + e.getMessage(), e);
         }
@@ -76,6 +90,15 @@ public final class FileSurvey {
         return new FileSurvey(main.file, survey.linked(links, main.survey));
     }
 
+    /**
+     * Adds words by which columns, labels and texts are known, to those in the survey's own table, for all surveys of this
+     * program that follow. A line is a meaning, a colon, and words with strokes between them, such as {@code amount: montant
+     * TTC | summa}. Throws {@link IOException} that says which line is wrong.
+     */
+    public static void learnWords(Path words) throws IOException {
+        Words.learn(words);
+    }
+
     public Survey survey() {
         return survey;
     }
@@ -97,6 +120,24 @@ public final class FileSurvey {
         return ProposalFile.text(survey);
     }
 
+    /** The survey for machines, the proposed layout in it. */
+    public String json() {
+        return SurveyJson.of(survey, layout());
+    }
+
+    /** What files that one layout reads have in common: their kind, and the titles or the number of their columns. */
+    public String form() {
+        Facts facts = survey.facts();
+        String columns = survey.titlesRow() > 0 || facts.print() != null
+                ? survey.columns().stream()
+                        .map(ColumnSurvey::title)
+                        .filter(t -> !t.equals("line"))
+                        .collect(Collectors.joining(", "))
+                : facts.kind().isStatement() ? "" : survey.columns().size() + " columns without titles";
+        String divided = facts.kind() == FileKind.SEPARATED ? " by '" + facts.separator() + "'" : "";
+        return facts.words() + divided + (columns.isEmpty() ? "" : ": " + columns);
+    }
+
     /** The first records side by side: each cell as it stands in the file, and the field that it is read as. */
     public String preview(int most) throws IOException {
         if (survey.gives() == null || survey.pattern() == null) {
@@ -108,8 +149,11 @@ public final class FileSurvey {
                 : Preview.of(survey, proposed, () -> SourceFiles.open(file.file(), survey.file(), proposed), most);
     }
 
-    /** What a comparison with a layout says. */
-    public record Likeness(boolean isLike, String text) {}
+    /**
+     * What a comparison with a layout says; {@code mended} is the text of a layout that reads both forms, empty when a
+     * change of titles is not all that is needed.
+     */
+    public record Likeness(boolean isLike, String text, String mended) {}
 
     /**
      * Compares the file with a layout that was made for an earlier one; throws with the problems of the layout when it
@@ -124,6 +168,8 @@ public final class FileSurvey {
         String rows = preview == 0
                 ? ""
                 : "\n" + Preview.of(survey, read, () -> SourceFiles.open(file.file(), survey.file(), read), preview);
-        return new Likeness(comparison.isLike(), SurveyText.likeness(survey, read, comparison) + rows);
+        boolean mends = !comparison.renamed().isEmpty() || !comparison.fresh().isEmpty();
+        String mended = mends ? LayoutMender.mend(layout, comparison.renamed(), comparison.fresh()) : "";
+        return new Likeness(comparison.isLike(), SurveyText.likeness(survey, read, comparison) + rows, mended);
     }
 }

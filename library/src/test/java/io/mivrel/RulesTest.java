@@ -441,6 +441,11 @@ public class RulesTest {
                 shaped(places, "7 2027-03-02 5010    1.00\n7 2027-03-02 1200 -1001.00\n"),
                 "would be lost"));
         prints(cases);
+        cases.add(of(
+                LAYOUT_NOT_FOR_DATES,
+                0,
+                shaped("for dates: 2026-01-01 to 2026-12-31\n" + PLACES, "ref,day,acc,amt\n7,2027-03-02,5010,1.00\n"),
+                "is for dates from 2026-01-01 to 2026-12-31"));
         String sheet = "file: {kind: workbook, sheet: Pay}\n" + PLACES;
         cases.add(of(
                 SHEET_MISSING, 0, shaped(sheet, "").put("a.csv", WorkbooksTest.sheet("<table:table-cell/>")), "'Pay'"));

@@ -36,8 +36,11 @@ public class SurveyKindsTest {
         List<String> lines = new ArrayList<>();
         for (int account = 4000; account < 4006; account++) {
             lines.add("Account " + account + " Name of it");
+            long total = 0;
             for (int i = 0; i < 9; i++) {
                 long amount = random.nextInt(9_000_000);
+                boolean credit = random.nextBoolean();
+                total += credit ? -amount : amount;
                 lines.add(String.format(
                         Locale.ROOT,
                         "%02d/01/2027 V%03d  %-22s %,14.2f%s",
@@ -45,10 +48,15 @@ public class SurveyKindsTest {
                         i / 2,
                         "text " + random.nextInt(100) + " of, a line",
                         amount / 100.0,
-                        random.nextBoolean() ? "-" : " "));
+                        credit ? "-" : " "));
             }
             if (totals) {
-                lines.add("            Total of " + account + "            1.00 ");
+                lines.add(String.format(
+                        Locale.ROOT,
+                        "            Total of %-19d %,14.2f%s",
+                        account,
+                        Math.abs(total) / 100.0,
+                        total < 0 ? "-" : " "));
             }
         }
         for (int i = 0; i < lines.size(); i++) {

@@ -1,6 +1,10 @@
 package io.mivrel.cli;
 
 import io.mivrel.FileSurvey;
+import io.mivrel.kinds.Kinds;
+import io.mivrel.model.Kind;
+import io.mivrel.text.Printable;
+import java.io.IOException;
 import java.io.InputStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
@@ -10,9 +14,14 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -36,7 +45,10 @@ import picocli.CommandLine.Spec;
             "  mivrel survey inbox/current.csv --write bank.yaml   the proposed layout, with its questions",
             "  mivrel survey inbox/pay.xlsx --sheet Pay            one sheet of a workbook",
             "  mivrel survey inbox/may.csv --like bank.yaml        what has changed since the layout was made",
+            "  mivrel survey inbox/may.csv --like bank.yaml --write new.yaml   the layout mended for both forms",
+            "  mivrel survey odd.csv --gives \"bank lines\"          when the titles do not tell the kind",
             "  mivrel survey heads.csv lines.csv                   files that belong together by a key",
+            "  mivrel survey inbox                                 the files of a folder, by their form",
             "  mivrel survey -                                     rows pasted on standard input",
             "",
             "What the file does not tell is asked, never assumed: a run refuses a layout with a question in it.",
@@ -69,6 +81,21 @@ final class SurveyCommand implements Callable<Integer> {
             description = "a sheet of a workbook, by name or place")
     private String sheet;
 
+    @Option(
+            names = "--gives",
+            paramLabel = "KIND",
+            description = "what the rows are, when the survey cannot tell: bank lines, journal lines or invoice lines")
+    private String gives;
+
+    @Option(
+            names = "--words",
+            paramLabel = "FILE",
+            description = "more words by which columns and labels are known, a line such as 'amount: summa | total'")
+    private Path words;
+
+    @Option(names = "--json", description = "print the survey for machines")
+    private boolean json;
+
     @Option(names = "--preview", paramLabel = "N", description = "show the first N rows before and after")
     private int preview;
 
@@ -78,6 +105,12 @@ final class SurveyCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         PrintWriter out = spec.commandLine().getOut();
+        if (words != null) {
+            FileSurvey.learnWords(words);
+        }
+        if (files.size() == 1 && Files.isDirectory(files.get(0))) {
+            return folder(files.get(0), out);
+        }
         boolean pasted = files.stream().anyMatch(f -> f.toString().equals("-"));
         if (files.size() > 1 && like == null && !pasted) {
             return several(out) ? 0 : 1;
@@ -98,12 +131,15 @@ final class SurveyCommand implements Callable<Integer> {
         FileSurvey together;
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
             for (Path file : files) {
-                all.add(FileSurvey.of(file, file.getFileName().toString(), sheet, counter));
+                all.add(FileSurvey.of(file, file.getFileName().toString(), sheet, kind(), counter));
             }
             together = FileSurvey.together(all, counter);
         }
         if (together != null) {
-            return tell(together, files.stream().map(Path::toString).collect(Collectors.joining(" ")), out);
+            return tell(
+                    together,
+                    files.stream().map(f -> Shell.quoted(f.toString())).collect(Collectors.joining(" ")),
+                    out);
         }
         if (write != null) {
             throw new ParameterException(
@@ -112,19 +148,92 @@ final class SurveyCommand implements Callable<Integer> {
         }
         boolean settled = true;
         for (int i = 0; i < all.size(); i++) {
-            settled &= tell(all.get(i), files.get(i).toString(), out);
+            settled &= tell(all.get(i), Shell.quoted(files.get(i).toString()), out);
         }
         return settled;
     }
 
+    // Each form with its files, the most usual first.
+    private int folder(Path folder, PrintWriter out) throws Exception {
+        Map<String, List<String>> forms = new LinkedHashMap<>();
+        Map<String, Path> first = new LinkedHashMap<>();
+        List<String> others = new ArrayList<>();
+        List<Path> all;
+        try (Stream<Path> inside = Files.list(folder)) {
+            all = inside.filter(f -> Files.isRegularFile(f)
+                            && !f.getFileName().toString().startsWith("."))
+                    .sorted()
+                    .toList();
+        }
+        try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
+            for (Path file : all) {
+                String name = Printable.of(file.getFileName().toString());
+                try {
+                    String form =
+                            FileSurvey.of(file, name, sheet, kind(), counter).form();
+                    forms.computeIfAbsent(form, f -> new ArrayList<>()).add(name);
+                    first.putIfAbsent(form, file);
+                } catch (IOException unreadable) {
+                    others.add(name + ": " + unreadable.getMessage().replace(name + ": ", ""));
+                }
+            }
+        }
+        out.println("\n" + Printable.of(folder.toString()) + ": " + all.size()
+                + (all.size() == 1 ? " file, " : " files, ") + forms.size() + (forms.size() == 1 ? " form" : " forms"));
+        forms.entrySet().stream()
+                .sorted(Comparator.comparing(form -> -form.getValue().size()))
+                .forEach(form -> {
+                    out.println("\n  " + form.getKey());
+                    form.getValue().forEach(name -> out.println("    " + name));
+                    out.println("  next: mivrel survey "
+                            + Shell.quoted(first.get(form.getKey()).toString()) + " --write LAYOUT.yaml");
+                });
+        if (!others.isEmpty()) {
+            out.println("\n  not read");
+            others.forEach(name -> out.println("    " + name));
+        }
+        return others.isEmpty() ? 0 : 1;
+    }
+
+    private @Nullable Kind kind() {
+        if (gives == null) {
+            return null;
+        }
+        return Kinds.ofRecords(gives)
+                .orElseThrow(() -> new ParameterException(
+                        spec.commandLine(),
+                        "--gives is one of "
+                                + Kinds.ALL.stream().map(Kind::name).collect(Collectors.joining(", ")) + ", not "
+                                + gives));
+    }
+
     private boolean tell(FileSurvey survey, String named, PrintWriter out) throws Exception {
+        if (json) {
+            out.println(survey.json());
+            if (write != null) {
+                write(survey.layout());
+            }
+            return survey.isSettled();
+        }
         out.print(survey.text());
         if (preview > 0) {
             out.print("\n" + survey.preview(preview));
         }
         if (write != null) {
-            write(survey);
+            write(survey.layout());
             out.println("\n  layout: " + write);
+            int open = survey.survey().questions().size();
+            out.println("  next: "
+                    + (open == 0
+                            ? "name"
+                            : open == 1
+                                    ? "answer its question, then name"
+                                    : "answer its " + open + " questions, then name")
+                    + " it in a run sheet beside the books: intake: [{files: "
+                    + Shell.quoted(survey.survey().file()) + ", layout: " + Shell.quoted(write.toString())
+                    + "}]; then mivrel check RUN.yaml");
+        } else if (survey.survey().question("gives") != null) {
+            out.println("\n  next: mivrel survey " + named + " --gives \"bank lines\"");
         } else {
             out.println("\n  next: mivrel survey " + named + " --write LAYOUT.yaml");
         }
@@ -138,14 +247,23 @@ final class SurveyCommand implements Callable<Integer> {
         try {
             FileSurvey survey;
             try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
-                survey = FileSurvey.of(source, name, sheet, counter);
+                survey = FileSurvey.of(source, name, sheet, kind(), counter);
             }
             if (like != null) {
                 FileSurvey.Likeness likeness = survey.like(like, preview);
                 out.print(likeness.text());
+                if (write != null && likeness.mended().isEmpty()) {
+                    out.println("\n  nothing that other titles would mend; no layout was written");
+                } else if (write != null) {
+                    write(likeness.mended());
+                    out.println("\n  layout: " + write + ", for files of both forms");
+                } else if (!likeness.mended().isEmpty()) {
+                    out.println("\n  next: mivrel survey " + Shell.quoted(file.toString()) + " --like "
+                            + Shell.quoted(like.toString()) + " --write NEW.yaml");
+                }
                 return likeness.isLike();
             }
-            return tell(survey, pasted ? "-" : file.toString(), out);
+            return tell(survey, pasted ? "-" : Shell.quoted(file.toString()), out);
         } finally {
             if (pasted) {
                 Files.delete(source);
@@ -165,9 +283,9 @@ final class SurveyCommand implements Callable<Integer> {
         }
     }
 
-    private void write(FileSurvey survey) throws Exception {
+    private void write(String layout) throws Exception {
         try {
-            Files.writeString(write, survey.layout(), StandardCharsets.UTF_8, StandardOpenOption.CREATE_NEW);
+            Files.writeString(write, layout, StandardCharsets.UTF_8, StandardOpenOption.CREATE_NEW);
         } catch (FileAlreadyExistsException e) {
             throw new ParameterException(spec.commandLine(), write + " exists and is not overwritten");
         }

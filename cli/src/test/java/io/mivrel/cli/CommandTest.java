@@ -72,7 +72,14 @@ public class CommandTest {
         assertThat(mivrel("survey", folder.resolve("inbox/ledger-2027-q1.csv")).status())
                 .isZero();
         assertThat(mivrel("survey", folder.resolve("none.csv")).status()).isEqualTo(3);
-        assertThat(mivrel("survey", folder).err()).contains("folder");
+        CommandOutput all = mivrel("survey", folder.resolve("inbox"));
+        assertThat(all.out()).contains(" files, ", "current-2027-03.csv", "next: mivrel survey ");
+        assertThat(mivrel("survey", bank, "--json").out())
+                .startsWith("{")
+                .contains("\"gives\" : \"bank lines\"", "\"layout\" : ");
+        assertThat(mivrel("survey", bank, "--gives", "stamps").err()).contains("bank lines, journal lines");
+        Path spaced = Files.copy(bank, folder.resolve("it's mine.csv"));
+        assertThat(mivrel("survey", spaced).out()).contains("it'\\''s mine.csv' --write");
         replace(folder.resolve("bank.yaml"), "layouts/wexcombe-current.yaml", "proposed.yaml");
         CommandOutput refused = mivrel("check", folder.resolve("bank.yaml"));
         assertThat(refused.status()).isEqualTo(2);

@@ -46,7 +46,9 @@ final class AmountResolver {
             return;
         }
         if (oneAmount) {
-            if (amount == SourceRecord.ABSENT) {
+            if (amount == SourceRecord.ABSENT && layout.terms().blankIsNil()) {
+                amount = 0;
+            } else if (amount == SourceRecord.ABSENT) {
                 problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
             }
         } else {
@@ -67,14 +69,23 @@ final class AmountResolver {
     private long fromSides(long plus, long minus) {
         boolean hasPlus = plus != SourceRecord.ABSENT && plus != 0;
         boolean hasMinus = minus != SourceRecord.ABSENT && minus != 0;
+        if (hasPlus && hasMinus && layout.terms().netsSides()) {
+            return Math.subtractExact(plus, minus);
+        }
         if (hasPlus && hasMinus) {
             problems.add(
                     Rule.AMOUNT_ON_BOTH_SIDES,
                     amountPlace(),
                     Money.show(plus, currency) + " and " + Money.show(minus, currency),
                     rule.plusSide().name() + " and " + rule.minusSide().name() + " are both filled",
-                    "leave the amount on one side; the net would be " + Money.show(plus - minus, currency));
+                    "leave the amount on one side, or say 'allow: both sides netted' in the layout; the net would be "
+                            + Money.show(plus - minus, currency));
             return SourceRecord.ABSENT;
+        }
+        if (plus == SourceRecord.ABSENT
+                && minus == SourceRecord.ABSENT
+                && layout.terms().blankIsNil()) {
+            return 0;
         }
         if (plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT) {
             problems.add(

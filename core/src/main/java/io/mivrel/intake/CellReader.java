@@ -378,6 +378,14 @@ abstract class CellReader {
                 start += 2;
                 end--;
             }
+            // The same as '0012.
+            if (isCode
+                    && end - start > 1
+                    && bytes[start] == '\''
+                    && bytes[start + 1] >= '0'
+                    && bytes[start + 1] <= '9') {
+                start++;
+            }
             if (start < end) {
                 into.put(field, bytes, start, end);
                 if (isCode) {

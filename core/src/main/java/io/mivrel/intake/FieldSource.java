@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param side the column that says on which side an amount is; {@code null} when the amount itself does
  * @param less the column of amounts that are taken off, as where charges and credits stand side by side; {@code null} for
  *     none
+ * @param alternatives other titles of its column, of which a file has one only; empty for none
  */
 public record FieldSource(
         List<String> columns,
@@ -31,7 +32,8 @@ public record FieldSource(
         @Nullable String ifBlank,
         @Nullable Pattern extract,
         @Nullable Side side,
-        @Nullable String less) {
+        @Nullable String less,
+        List<String> alternatives) {
 
     /**
      * A column that says on which side the amount of its row is.
@@ -55,12 +57,13 @@ public record FieldSource(
             Map<String, String> values,
             @Nullable String constant,
             @Nullable String ifBlank) {
-        this(columns, between, date, values, constant, ifBlank, null, null, null);
+        this(columns, between, date, values, constant, ifBlank, null, null, null, List.of());
     }
 
     public FieldSource {
         columns = List.copyOf(columns);
         values = Map.copyOf(values);
+        alternatives = List.copyOf(alternatives);
     }
 
     public static FieldSource column(String title) {
@@ -81,22 +84,28 @@ public record FieldSource(
 
     /** The same, with the words of the file translated. */
     public FieldSource translating(Map<String, String> words) {
-        return new FieldSource(columns, between, date, words, constant, ifBlank, extract, side, less);
+        return new FieldSource(columns, between, date, words, constant, ifBlank, extract, side, less, alternatives);
     }
 
     /** The same, with only what the pattern matches. A linear-time pattern, so that no text makes it hang. */
     public FieldSource extracting(@Nullable String pattern) {
-        return new FieldSource(columns, between, date, values, constant, ifBlank, Pattern.compile(pattern), side, less);
+        return new FieldSource(
+                columns, between, date, values, constant, ifBlank, Pattern.compile(pattern), side, less, alternatives);
     }
 
     /** The same, with the sign said by another column. */
     public FieldSource withSide(Side other) {
-        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, other, less);
+        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, other, less, alternatives);
     }
 
     /** The same, with the amounts of another column taken off. */
     public FieldSource less(String column) {
-        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, side, column);
+        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, side, column, alternatives);
+    }
+
+    /** The same, from a column that some files call otherwise. */
+    public FieldSource or(String... titles) {
+        return new FieldSource(columns, between, date, values, constant, ifBlank, extract, side, less, List.of(titles));
     }
 
     /** Every column it needs, that of its side or of what is taken off as the last. */

@@ -27,6 +27,7 @@ import io.mivrel.text.LongSet;
 import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -733,6 +734,7 @@ public final class Intake {
                             + " below this row and " + (datesBelow == 1 ? "was" : "were") + " left out",
                     "does 'until' stop too early?");
         }
+        compareWithTerms(block);
         if (chain != null) {
             finishBalance(block, chain);
         }
@@ -740,6 +742,22 @@ public final class Intake {
         Field total = kind.statedTotal();
         boolean stated = total != null && layout.fields().containsKey(total);
         tally.unproved = tally.records > 0 && !kind.isJournal() && !stated && tally.spans.isEmpty();
+    }
+
+    private void compareWithTerms(IntakeBlock block) {
+        DateWindow days = layout.terms().days();
+        boolean early = tally.firstDay < days.from().toEpochDay();
+        boolean late = tally.lastDay > days.to().toEpochDay();
+        if (tally.firstDay <= tally.lastDay && (early || late)) {
+            long day = early ? tally.firstDay : tally.lastDay;
+            note(
+                    block,
+                    Rule.LAYOUT_NOT_FOR_DATES,
+                    0,
+                    LocalDate.ofEpochDay(day).toString(),
+                    "the layout '" + layout.name() + "' is for dates from " + days.from() + " to " + days.to(),
+                    Rule.LAYOUT_NOT_FOR_DATES.remedy());
+        }
     }
 
     private void finishBalance(IntakeBlock block, BalanceChain chain) {

@@ -32,6 +32,7 @@ import org.jspecify.annotations.Nullable;
  * @param stated labels of balances beside the rows
  * @param expectations what each row must hold, or it is held
  * @param acrossFiles true when lines of one document may stand in several files of a run
+ * @param terms what it takes on trust, and for which days
  * @param columnsInOrder the titles of the file that the layout was made for; empty when not kept. For comparisons only
  */
 public record Layout(
@@ -49,6 +50,7 @@ public record Layout(
         Stated stated,
         List<RowFilter> expectations,
         boolean acrossFiles,
+        Terms terms,
         List<String> columnsInOrder) {
     public Layout {
         fields = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
@@ -90,6 +92,7 @@ public record Layout(
                 stated,
                 expectations,
                 acrossFiles,
+                terms,
                 columnsInOrder);
     }
 
@@ -140,6 +143,7 @@ public record Layout(
         private final List<Shape> shapes = new ArrayList<>();
         private final List<String> columnsInOrder = new ArrayList<>();
         private boolean acrossFiles;
+        private Terms terms = Terms.STRICT;
         private Stated stated = Stated.NOTHING;
         private final List<RowFilter> expectations = new ArrayList<>();
 
@@ -182,6 +186,11 @@ public record Layout(
         /** The same reference in another file of the run is the same document. */
         public Builder acrossFiles() {
             acrossFiles = true;
+            return this;
+        }
+
+        public Builder terms(Terms taken) {
+            terms = Objects.requireNonNull(taken);
             return this;
         }
 
@@ -251,6 +260,7 @@ public record Layout(
                     stated,
                     expectations,
                     acrossFiles,
+                    terms,
                     columnsInOrder);
         }
     }

@@ -45,7 +45,8 @@ final class TitleBinding {
             List<String> columns = source.allColumns();
             int[] found = new int[columns.size()];
             for (int i = 0; i < found.length; i++) {
-                found[i] = find(columns.get(i), field.name());
+                String column = i == 0 ? present(columns.get(i), source.alternatives(), field.name()) : columns.get(i);
+                found[i] = find(column, field.name());
                 used.add(found[i]);
             }
             places.put(field, found);
@@ -69,6 +70,28 @@ final class TitleBinding {
 
     boolean fits() {
         return findings.stream().noneMatch(Finding::blocks);
+    }
+
+    // Of several titles, the one that this file has.
+    private String present(String column, List<String> alternatives, String purpose) {
+        if (alternatives.isEmpty() || titles == null) {
+            return column;
+        }
+        List<String> known = titles;
+        List<String> all = new ArrayList<>(List.of(column));
+        all.addAll(alternatives);
+        List<String> here = all.stream().filter(known::contains).toList();
+        if (here.size() > 1) {
+            findings.add(new Finding(
+                    Rule.COLUMN_TWICE,
+                    origin,
+                    here.get(0),
+                    here.get(0),
+                    "the layout takes '" + purpose + "' from any of " + String.join(", ", all) + ", and the file has "
+                            + String.join(" and ", here),
+                    "name the one that is meant"));
+        }
+        return here.isEmpty() ? column : here.get(0);
     }
 
     private int find(String column, String purpose) {

@@ -194,6 +194,10 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The date has no year, and the period that the file states does not tell which.",
             "Write the date with its year."),
+    LAYOUT_NOT_FOR_DATES(
+            BLOCKER,
+            "The file has dates that its layout is not made for, so its form may have changed.",
+            "Survey the file with '--like', then give these dates a layout of their own, or move 'for dates'."),
     DATE_OUT_OF_ORDER(
             BLOCKER,
             "The file is in the order of its dates, and this date does not belong where it stands.",

@@ -403,26 +403,33 @@ public final class ColumnSurvey {
 
     /** True when the dates by this pattern never go back, or never forward, and so are in order. */
     boolean isInOrder(DatePattern pattern) {
-        int i = KnownFormats.DATES.indexOf(pattern);
+        int i = KnownFormats.indexOf(pattern);
         return Math.min(later[i], earlier[i]) == 0 && Math.max(later[i], earlier[i]) >= LEAST_IN_ORDER;
     }
 
     /** The first cell that a pattern does not fit, or {@code null}. */
     public @Nullable Oddity misfit(DatePattern pattern) {
-        int known = KnownFormats.DATES.indexOf(pattern);
+        int known = KnownFormats.indexOf(pattern);
         return known < 0 ? null : firstMisfit[known];
     }
 
     /** True when the days of the likeliest pattern mostly go back from row to row. */
     boolean fallsBack() {
         List<DatePattern> fitting = patterns();
-        int i = fitting.isEmpty() ? -1 : KnownFormats.DATES.indexOf(fitting.get(0));
+        int i = fitting.isEmpty() ? -1 : KnownFormats.indexOf(fitting.get(0));
         return i >= 0 && earlier[i] > 4 * later[i];
+    }
+
+    /** The latest day by a pattern that writes the whole year; {@link DatePattern#UNREADABLE} when there is none. */
+    long latestInFull() {
+        List<DatePattern> fitting = patterns();
+        int i = fitting.isEmpty() || fitting.get(0).centuryFrom() > 0 ? -1 : KnownFormats.indexOf(fitting.get(0));
+        return i < 0 ? DatePattern.UNREADABLE : mostDay[i];
     }
 
     /** How many cells a pattern fits. */
     long fits(DatePattern pattern) {
-        int known = KnownFormats.DATES.indexOf(pattern);
+        int known = KnownFormats.indexOf(pattern);
         return known < 0 ? 0 : dateFits[known];
     }
 

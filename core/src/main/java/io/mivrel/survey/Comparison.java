@@ -9,8 +9,10 @@ import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Nearest;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -19,12 +21,17 @@ import org.jspecify.annotations.Nullable;
  *
  * @param breaking differences under which the layout reads nothing, or reads wrongly
  * @param harmless differences that it lives with
+ * @param renamed the titles that columns have now, by those that the layout knows
+ * @param fresh titles that the layout does not know
  */
-public record Comparison(List<String> breaking, List<String> harmless) {
+public record Comparison(
+        List<String> breaking, List<String> harmless, Map<String, String> renamed, List<String> fresh) {
 
     public Comparison {
         breaking = List.copyOf(breaking);
         harmless = List.copyOf(harmless);
+        renamed = Map.copyOf(renamed);
+        fresh = List.copyOf(fresh);
     }
 
     /** True when the layout reads the file. */
@@ -39,7 +46,7 @@ public record Comparison(List<String> breaking, List<String> harmless) {
         if (!layout.format().kind().takes(facts.kind())) {
             breaking.add("the file is " + facts.words() + ", but the layout says 'kind: "
                     + layout.format().kind().word() + "'");
-            return new Comparison(breaking, harmless);
+            return new Comparison(breaking, harmless, Map.of(), List.of());
         }
         if (facts.kind() == FileKind.SEPARATED
                 && facts.separator() != layout.format().separator()) {
@@ -50,18 +57,27 @@ public record Comparison(List<String> breaking, List<String> harmless) {
             breaking.add("the titles stand in row " + survey.titlesRow() + ", not in row "
                     + layout.format().titlesRow());
         }
-        columns(survey, layout, breaking, harmless);
+        Map<String, String> renamed = new LinkedHashMap<>();
+        List<String> fresh = columns(survey, layout, breaking, harmless, renamed);
         patterns(survey, layout, breaking);
-        return new Comparison(breaking, harmless);
+        return new Comparison(breaking, harmless, renamed, fresh);
     }
 
-    private static void columns(Survey survey, Layout layout, List<String> breaking, List<String> harmless) {
+    // Answers the titles that the layout does not know.
+    private static List<String> columns(
+            Survey survey, Layout layout, List<String> breaking, List<String> harmless, Map<String, String> renamed) {
         if (survey.titlesRow() == 0) {
-            return;
+            return List.of();
         }
         List<String> found = survey.columns().stream().map(ColumnSurvey::title).toList();
         Set<String> used = new LinkedHashSet<>();
-        layout.fields().values().forEach(source -> used.addAll(source.columns()));
+        layout.fields().values().forEach(source -> {
+            // Of several titles for a column a file has one.
+            source.columns().stream()
+                    .filter(c -> source.alternatives().stream().noneMatch(found::contains))
+                    .forEach(used::add);
+            source.alternatives().stream().filter(found::contains).forEach(used::add);
+        });
         layout.shapes().forEach(shape -> used.addAll(shape.needs()));
         Set<String> known = new LinkedHashSet<>(used);
         known.addAll(layout.unused());
@@ -72,7 +88,7 @@ public record Comparison(List<String> breaking, List<String> harmless) {
                 found.stream().filter(t -> !t.isEmpty() && !known.contains(t)).toList());
         for (String column : known) {
             if (!found.contains(column)) {
-                gone(column, survey, layout, found, fresh, used.contains(column) ? breaking : harmless);
+                gone(column, survey, layout, found, fresh, renamed, used.contains(column) ? breaking : harmless);
             }
         }
         fresh.forEach(t -> harmless.add(
@@ -84,35 +100,59 @@ public record Comparison(List<String> breaking, List<String> harmless) {
                         + (found.indexOf(column) + 1));
             }
         }
+        return fresh;
     }
 
-    // A column that is gone while another came to its place, or with nearly its name, was probably renamed.
+    // A column that is gone was probably renamed when a new one holds what its field needs: the one that a survey takes
+    // for
+    // the field, the one at its place, or the one with nearly its name.
     private static void gone(
             String column,
             Survey survey,
             Layout layout,
             List<String> found,
             List<String> fresh,
+            Map<String, String> renames,
             List<String> differences) {
+        Field field = layout.fields().entrySet().stream()
+                .filter(e -> e.getValue().columns().contains(column))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(null);
+        List<String> fitting = fresh.stream()
+                .filter(t -> field == null || holds(survey.columns().get(found.indexOf(t)), field))
+                .toList();
+        ColumnSurvey taken = field == null ? null : survey.fields().get(field);
         int place = layout.columnsInOrder().indexOf(column);
         String there = place >= 0 && place < found.size() ? found.get(place) : "";
-        String renamed = fresh.contains(there) ? there : Nearest.one(column, fresh);
-        if (renamed == null) {
-            // The column that a survey would take for the same field.
-            renamed = layout.fields().entrySet().stream()
-                    .filter(e -> e.getValue().columns().contains(column))
-                    .map(e -> survey.fields().get(e.getKey()))
-                    .filter(c -> c != null && fresh.contains(c.title()))
-                    .map(ColumnSurvey::title)
-                    .findFirst()
-                    .orElse(null);
-        }
+        String renamed = taken != null && fitting.contains(taken.title())
+                ? taken.title()
+                : fitting.contains(there) ? there : Nearest.one(column, fitting);
         if (renamed == null) {
             differences.add("gone: '" + column + "'");
         } else {
             fresh.remove(renamed);
+            renames.put(column, renamed);
             differences.add("renamed: '" + column + "' is probably '" + renamed + "' now");
         }
+    }
+
+    // True when the cells of a column can be those of a field.
+    private static boolean holds(ColumnSurvey column, Field field) {
+        return switch (field.type()) {
+            case DATE -> column.type() == FieldType.DATE || column.filled() == 0;
+            case AMOUNT -> column.couldBeAmounts() || column.filled() == 0;
+            case TEXT -> column.type() == FieldType.TEXT || column.type() == FieldType.CODE && !isCode(column);
+            default -> column.type() != FieldType.DATE;
+        };
+    }
+
+    // Codes have figures in them, and no blanks.
+    private static boolean isCode(ColumnSurvey column) {
+        List<String> samples = column.samples();
+        return !samples.isEmpty()
+                && samples.stream()
+                        .allMatch(s -> s.indexOf(' ') < 0 && s.chars().anyMatch(Character::isDigit));
     }
 
     private static void patterns(Survey survey, Layout layout, List<String> breaking) {

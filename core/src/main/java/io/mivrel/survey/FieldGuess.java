@@ -187,4 +187,51 @@ final class FieldGuess {
         }
         return found;
     }
+
+    // The first dates, the first amounts and the longest texts, where no title told.
+    static void byShape(Kind kind, List<ColumnSurvey> columns, Map<Field, ColumnSurvey> fields) {
+        List<ColumnSurvey> free = new ArrayList<>(
+                columns.stream().filter(c -> !fields.containsValue(c)).toList());
+        Field date = kind.date();
+        if (!fields.containsKey(date)) {
+            take(
+                    date,
+                    free,
+                    fields,
+                    free.stream()
+                            .filter(c -> c.type() == FieldType.DATE)
+                            .findFirst()
+                            .orElse(null));
+        }
+        boolean sides = kind.plusSide() != null && fields.containsKey(kind.plusSide());
+        if (!fields.containsKey(kind.amount()) && !sides) {
+            take(
+                    kind.amount(),
+                    free,
+                    fields,
+                    free.stream()
+                            .filter(c -> c.type() == FieldType.AMOUNT)
+                            .findFirst()
+                            .orElse(null));
+        }
+        Field text = kind.narrative();
+        if (text != null && !fields.containsKey(text)) {
+            take(
+                    text,
+                    free,
+                    fields,
+                    free.stream()
+                            .filter(c -> c.type() == FieldType.TEXT)
+                            .max(Comparator.comparingInt(ColumnSurvey::longest))
+                            .orElse(null));
+        }
+    }
+
+    private static void take(
+            Field field, List<ColumnSurvey> free, Map<Field, ColumnSurvey> fields, @Nullable ColumnSurvey column) {
+        if (column != null) {
+            fields.put(field, column);
+            free.remove(column);
+        }
+    }
 }

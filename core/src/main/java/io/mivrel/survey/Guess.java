@@ -15,6 +15,8 @@ import io.mivrel.rows.FileKind;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -45,9 +47,16 @@ record Guess(
         List<Question> questions) {
     private static final Pattern DATE_LIKE = Pattern.compile("\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4}");
 
-    /** {@code beside} are the rows above and below the data. */
+    private static final Pattern YEAR = Pattern.compile("(?<![0-9.,])(?:19|20)[0-9]{2}(?![0-9.,])");
+
+    /** {@code beside} are the rows above and below the data; {@code wanted} is the kind that somebody named, or null. */
     static Guess of(
-            Facts facts, Sample sample, List<ColumnSurvey> columns, String until, Collection<Sample.Kept> beside) {
+            Facts facts,
+            Sample sample,
+            List<ColumnSurvey> columns,
+            String until,
+            Collection<Sample.Kept> beside,
+            @Nullable Kind wanted) {
         List<Question> questions = new ArrayList<>();
         @Nullable Kind gives;
         @Nullable BankColumns bank = null;
@@ -58,11 +67,12 @@ record Guess(
             statement(facts.kind(), columns, fields);
         } else {
             List<ColumnSurvey> usable = usable(facts, columns);
-            gives = FieldGuess.kind(usable);
+            gives = wanted != null ? wanted : FieldGuess.kind(usable);
             if (gives != InvoiceLines.KIND) {
                 bank = BankColumns.find(usable, sample, new Labels(beside), form(facts, columns));
                 // A running balance makes bank lines, whatever the titles say; else a ledger has accounts.
-                if (bank != null && (bank.relation != null || gives != JournalLines.KIND)) {
+                boolean fits = wanted != null ? wanted == BankLines.KIND : gives != JournalLines.KIND;
+                if (bank != null && (fits || bank.relation != null && wanted == null)) {
                     gives = BankLines.KIND;
                     fields.putAll(bank.fields);
                 } else {
@@ -71,6 +81,9 @@ record Guess(
             }
             if (bank == null && gives != null) {
                 fields.putAll(FieldGuess.fields(gives.table(), usable));
+            }
+            if (bank == null) {
+                FieldGuess.byShape(gives == null ? BankLines.KIND : gives, usable, fields);
             }
         }
         Guess guess = new Guess(
@@ -81,7 +94,8 @@ record Guess(
         guess.kinds(fields.get(InvoiceLines.DOCUMENT_KIND));
         guess.credits();
         boolean plain = own && facts.kind() != FileKind.QIF;
-        DatePattern pattern = plain ? DatePattern.ISO : guess.findPattern();
+        DatePattern found = plain ? DatePattern.ISO : guess.findPattern();
+        DatePattern pattern = found == null ? null : KnownFormats.around(guess.year(), found);
         AmountFormat numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : guess.findNumbers();
         return new Guess(
                 facts, sample, columns, until, gives, fields, pattern, numbers, bank, beside, List.copyOf(questions));
@@ -171,6 +185,25 @@ record Guess(
                     "credits",
                     "some figures are below nil: has a credit a minus ('negative'), or are these deductions ('positive')?");
         }
+    }
+
+    // A year that the file writes in full, in another column or beside its rows; else this one.
+    private int year() {
+        for (ColumnSurvey column : columns) {
+            long latest = column.type() == FieldType.DATE ? column.latestInFull() : DatePattern.UNREADABLE;
+            if (DatePattern.isDate(latest)) {
+                return LocalDate.ofEpochDay(latest).getYear();
+            }
+        }
+        for (Sample.Kept row : beside) {
+            for (String cell : row.cells()) {
+                Matcher year = YEAR.matcher(cell);
+                if (year.find()) {
+                    return Integer.parseInt(year.group());
+                }
+            }
+        }
+        return LocalDate.now(ZoneId.systemDefault()).getYear();
     }
 
     private @Nullable DatePattern findPattern() {

@@ -20,10 +20,28 @@ final class KnownFormats {
     static final List<DatePattern> DATES = dates();
     private static final Map<Integer, List<AmountFormat>> AMOUNTS = new ConcurrentHashMap<>();
 
+    /** Years before and behind those of the file that a two-digit year may mean. */
+    private static final int YEARS_BEFORE = 80;
+
     /** How many forms of amounts there are. */
     static final int AMOUNT_FORMS = 6;
 
     private KnownFormats() {}
+
+    /** The place of a pattern among {@link #DATES}, whatever its century; -1 for none. */
+    static int indexOf(DatePattern pattern) {
+        for (int i = 0; i < DATES.size(); i++) {
+            if (DATES.get(i).pattern().equals(pattern.pattern())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** The same pattern, its two-digit years around a year. */
+    static DatePattern around(int year, DatePattern pattern) {
+        return pattern.centuryFrom() == 0 ? pattern : DatePattern.of(pattern.pattern(), year - YEARS_BEFORE);
+    }
 
     private static List<DatePattern> dates() {
         List<DatePattern> patterns = new ArrayList<>();

@@ -5,6 +5,7 @@ import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.Kind;
 import io.mivrel.model.SourceFile;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;
@@ -34,8 +35,15 @@ public final class Surveyor {
     private final String file;
     private final SurveySource surveyed;
     private final Progress progress;
+    private final @Nullable Kind wanted;
 
     public Surveyor(String file, SurveySource surveyed, Progress progress) {
+        this(file, surveyed, null, progress);
+    }
+
+    /** {@code wanted} is the kind of records that somebody says the file gives; {@code null} to find it out. */
+    public Surveyor(String file, SurveySource surveyed, @Nullable Kind wanted, Progress progress) {
+        this.wanted = wanted;
         this.file = file;
         this.surveyed = surveyed;
         this.progress = progress;
@@ -65,7 +73,7 @@ public final class Surveyor {
             sample.in(stated);
             facts = facts.in(stated);
         }
-        Guess tentative = Guess.of(facts, sample, sample.surveyed(), "", sample.above());
+        Guess tentative = Guess.of(facts, sample, sample.surveyed(), "", sample.above(), wanted);
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
         @Nullable ReadingTest test = null;
@@ -83,7 +91,7 @@ public final class Surveyor {
         }
         List<Sample.Kept> beside = new ArrayList<>(sample.above());
         beside.addAll(watched.tail());
-        Guess guess = Guess.of(facts, sample, columns, until(watched), beside);
+        Guess guess = Guess.of(facts, sample, columns, until(watched), beside, wanted);
         if (guess.isWhole() && (test == null || !guess.readsLike(tentative))) {
             try (RowSource source = surveyed.open(facts)) {
                 test = ReadingTest.of(guess.layout(), SourceFile.of(file, facts.currency()), source, progress);

@@ -6,14 +6,17 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.text.Normalizer;
 import java.util.Currency;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -47,22 +50,45 @@ public final class Words {
         return TOKENS.contains(plain(text));
     }
 
+    /**
+     * Adds the words of a file in the form of {@code words.txt}. Throws {@link IOException} with the line that is wrong; then
+     * nothing is added.
+     */
+    public static void learn(Path file) throws IOException {
+        List<String> lines = Files.readAllLines(file);
+        for (int i = 0; i < lines.size(); i++) {
+            String line = lines.get(i).strip();
+            int colon = line.indexOf(':');
+            if (!line.isEmpty()
+                    && !line.startsWith("#")
+                    && (colon < 0 || !MEANINGS.containsKey(line.substring(0, colon)))) {
+                throw new IOException(file + ":" + (i + 1) + ": '" + line + "' does not begin with one of "
+                        + String.join(", ", MEANINGS.keySet()) + " and a colon");
+            }
+        }
+        lines.forEach(line -> take(line.strip(), MEANINGS));
+    }
+
+    private static void take(String line, Map<String, Set<String>> meanings) {
+        int colon = line.indexOf(':');
+        if (line.startsWith("#") || colon < 0) {
+            return;
+        }
+        Set<String> known = meanings.computeIfAbsent(line.substring(0, colon), m -> ConcurrentHashMap.newKeySet());
+        for (String word : line.substring(colon + 1).split("\\|")) {
+            String plain = sign(word.strip());
+            if (!plain.isEmpty()) {
+                known.add(plain);
+            }
+        }
+    }
+
     private static Map<String, Set<String>> read() {
         Map<String, Set<String>> meanings = new LinkedHashMap<>();
         InputStream words = Objects.requireNonNull(Words.class.getResourceAsStream("words.txt"), "words.txt");
         try (BufferedReader lines = new BufferedReader(new InputStreamReader(words, StandardCharsets.UTF_8))) {
             for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-                int colon = line.indexOf(':');
-                if (line.startsWith("#") || colon < 0) {
-                    continue;
-                }
-                Set<String> known = meanings.computeIfAbsent(line.substring(0, colon), m -> new LinkedHashSet<>());
-                for (String word : line.substring(colon + 1).split("\\|")) {
-                    String plain = sign(word.strip());
-                    if (!plain.isEmpty()) {
-                        known.add(plain);
-                    }
-                }
+                take(line, meanings);
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);

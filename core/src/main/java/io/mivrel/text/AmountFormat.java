@@ -8,7 +8,7 @@ import java.util.Objects;
  * a group of three ends, and more decimals than the currency has are refused unless they are zeros. Immutable.
  *
  * @param decimals decimals of the currency, 0 to 4
- * @param decimalMark the mark before the decimals
+ * @param decimalMark the mark before the decimals; {@link #IMPLIED} when amounts are written in minor units
  * @param thousandsMark the mark between groups of three; 0 when there is none
  * @param brackets true when {@code (12.00)} means minus 12.00
  * @param trailingMinus true when {@code 12.00-} means minus 12.00
@@ -25,6 +25,9 @@ public record AmountFormat(
         String currencyMark,
         String plusMark,
         String minusMark) {
+
+    /** In place of a decimal mark: the digits are minor units, as {@code 1250} for 12.50, and no mark is among them. */
+    public static final char IMPLIED = '_';
 
     /** The cell is blank. */
     public static final long BLANK = Long.MIN_VALUE;
@@ -61,6 +64,9 @@ public record AmountFormat(
         if (decimals < 0 || decimals > 4) {
             throw new IllegalArgumentException("decimals must be 0 to 4, not " + decimals);
         }
+        if (decimalMark == IMPLIED && decimals != 0) {
+            throw new IllegalArgumentException("amounts in minor units have no decimals of their own");
+        }
         if (decimalMark == thousandsMark) {
             throw new IllegalArgumentException("the decimal mark and the thousands mark must differ");
         }
@@ -90,6 +96,9 @@ public record AmountFormat(
 
     /** The same form for a currency with other decimals. */
     public AmountFormat withDecimals(int other) {
+        if (decimalMark == IMPLIED) {
+            return this;
+        }
         return new AmountFormat(
                 other, decimalMark, thousandsMark, brackets, trailingMinus, currencyMark, plusMark, minusMark);
     }

@@ -190,6 +190,11 @@ public final class DatePattern {
         return parts.stream().filter(p -> List.of(kinds).contains(p.kind)).count();
     }
 
+    /** The first of the hundred years that its two-digit years lie in; 0 when it has none. */
+    public int centuryFrom() {
+        return count(List.of(parts), Kind.SHORT_YEAR) == 0 ? 0 : centuryFrom;
+    }
+
     /** The pattern as it was given. */
     public String pattern() {
         return pattern;

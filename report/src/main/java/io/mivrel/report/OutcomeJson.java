@@ -71,7 +71,7 @@ public final class OutcomeJson {
         });
     }
 
-    private static String text(Consumer<JsonGenerator> content) {
+    static String text(Consumer<JsonGenerator> content) {
         StringWriter text = new StringWriter();
         ObjectWriteContext pretty = new ObjectWriteContext.Base() {
             @Override

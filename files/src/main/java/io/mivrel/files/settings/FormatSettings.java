@@ -1,6 +1,7 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.delivery.DeliveryFormat;
+import io.mivrel.intake.DateWindow;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.text.AmountFormat;
@@ -8,6 +9,8 @@ import io.mivrel.text.DatePattern;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.UnsupportedCharsetException;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +23,9 @@ final class FormatSettings {
             Map.of("comma", ',', "semicolon", ';', "tab", '\t', "pipe", '|');
     private static final List<String> ENCODINGS =
             List.of("auto", "UTF-8", "windows-1252", "ISO-8859-1", "ISO-8859-15", "UTF-16LE", "UTF-16BE", "IBM850");
+
+    /** In place of a decimal mark: the digits are minor units. */
+    private static final String IMPLIED = "implied";
 
     private static final Pattern SLICE = Pattern.compile("([1-9][0-9]{0,4})(?: *- *([1-9][0-9]{0,4}))?");
 
@@ -184,7 +190,8 @@ final class FormatSettings {
         String mark = reading ? form.text("currency mark", "") : "";
         String plus = reading ? form.text("plus mark", "") : "";
         String minus = reading ? form.text("minus mark", "") : "";
-        String decimalMark = form.choice("decimal", ".", ".", ",");
+        String decimalMark =
+                reading ? form.choice("decimal", ".", ".", ",", IMPLIED) : form.choice("decimal", ".", ".", ",");
         String thousandsMark =
                 form.choice("thousands", reading && decimalMark.equals(".") ? "," : "none", ",", ".", " ", "'", "none");
         form.done();
@@ -192,9 +199,10 @@ final class FormatSettings {
             form.wrong("the decimal mark and the thousands mark must differ", "");
             return plain;
         }
+        boolean implied = decimalMark.equals(IMPLIED);
         return new AmountFormat(
-                2,
-                decimalMark.charAt(0),
+                implied ? 0 : 2,
+                implied ? AmountFormat.IMPLIED : decimalMark.charAt(0),
                 thousandsMark.equals("none") ? 0 : thousandsMark.charAt(0),
                 negative.equals("brackets") || negative.equals("any"),
                 negative.equals("trailing minus") || negative.equals("any"),
@@ -223,5 +231,26 @@ final class FormatSettings {
             form.at("pattern", e.getMessage(), "");
             return null;
         }
+    }
+
+    /** A first and a last day, such as {@code 2027-03-01 to 2027-03-31}; all days when it is left out. */
+    static DateWindow dates(SettingsNode form, String key) {
+        String text = form.text(key);
+        if (text == null) {
+            return DateWindow.ALL;
+        }
+        String[] ends = text.split(" to ", -1);
+        try {
+            if (ends.length == 2) {
+                DateWindow window = new DateWindow(LocalDate.parse(ends[0].strip()), LocalDate.parse(ends[1].strip()));
+                if (!window.to().isBefore(window.from())) {
+                    return window;
+                }
+            }
+        } catch (DateTimeParseException e) {
+            // Reported below.
+        }
+        form.at(key, "'" + key + "' is a first and a last day, not '" + text + "'", "2027-03-01 to 2027-03-31");
+        return DateWindow.ALL;
     }
 }

@@ -7,6 +7,7 @@ import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.Stated;
 import io.mivrel.intake.StatementColumns;
+import io.mivrel.intake.Terms;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -125,6 +126,7 @@ final class LayoutFile {
 
     private void readShape() {
         layout.numbers(numbers);
+        layout.terms(terms());
         form.texts("unused").forEach(layout::unused);
         form.texts("columns in order").forEach(layout::columnInOrder);
         List<RowFilter> apart = filters("leave out", false);
@@ -155,6 +157,14 @@ final class LayoutFile {
                 form.at("fan out", "bank lines are not fanned out: each is one movement", "");
             }
         }
+    }
+
+    private Terms terms() {
+        List<String> allowed = form.texts("allow");
+        List<String> known = List.of(Terms.NET, Terms.NIL);
+        allowed.stream().filter(a -> !known.contains(a)).forEach(a -> form.notAllowed("allow", a, known));
+        return new Terms(
+                allowed.contains(Terms.NET), allowed.contains(Terms.NIL), FormatSettings.dates(form, "for dates"));
     }
 
     private void readAllFields() {
@@ -211,7 +221,8 @@ final class LayoutFile {
 
     private FieldSource source(SettingsNode form, Field field) {
         List<String> columns = new ArrayList<>();
-        form.texts("column").forEach(c -> columns.add(columnRef(c)));
+        List<String> titles = form.texts("column");
+        titles.stream().limit(1).forEach(c -> columns.add(columnRef(c)));
         form.texts("columns").forEach(c -> columns.add(columnRef(c)));
         String constant = form.text("constant");
         boolean iso = file.kind() == FileKind.WORKBOOK
@@ -245,7 +256,17 @@ final class LayoutFile {
             return null;
         }
         String takenOff = less == null ? null : columnRef(less);
-        return new FieldSource(columns, between, date, values, constant, ifBlank, take, side, takenOff);
+        return new FieldSource(
+                columns,
+                between,
+                date,
+                values,
+                constant,
+                ifBlank,
+                take,
+                side,
+                takenOff,
+                titles.stream().skip(1).toList());
     }
 
     private static FieldSource.Side side(SettingsNode form) {

@@ -24,6 +24,7 @@ import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -249,13 +250,12 @@ public final class ProposalFile {
         if (shape instanceof CarryDown carry) {
             carried(carry, yaml);
         } else if (shape instanceof Years years) {
-            boolean shortYear = years.days().pattern().replace("uuuu", "").contains("uu");
             yaml.append("years:                               # the dates have none; the file states its period\n");
             yaml.append("  {column: ").append(quoted(years.column()));
             yaml.append(", pattern: ").append(quoted(years.pattern().pattern()));
             yaml.append(", period: ").append(quoted(years.period()));
             yaml.append(", days: {pattern: ").append(quoted(years.days().pattern()));
-            yaml.append(shortYear ? ", century from: 1970" : "");
+            yaml.append(century(years.days()));
             yaml.append("}, title: ").append(quoted(years.title())).append("}\n");
         } else if (shape instanceof PageHeads heads) {
             yaml.append("page heads: {begins: ").append(quoted(heads.begins()));
@@ -456,9 +456,12 @@ public final class ProposalFile {
         }
         Question question = survey.question("date");
         String pattern = survey.pattern() == null ? "" : survey.pattern().pattern();
-        boolean shortYear = pattern.replace("uuuu", "").contains("uu");
         return ", pattern: " + (question != null ? asked(question) : quoted(pattern))
-                + (shortYear ? ", century from: 1970" : "");
+                + (survey.pattern() == null ? "" : century(survey.pattern()));
+    }
+
+    private static String century(DatePattern pattern) {
+        return pattern.centuryFrom() == 0 ? "" : ", century from: " + pattern.centuryFrom();
     }
 
     private static String values(Survey survey, Field field) {
@@ -470,7 +473,7 @@ public final class ProposalFile {
         return quoted("? " + question.words());
     }
 
-    private static String quoted(String text) {
+    static String quoted(String text) {
         StringBuilder quoted = new StringBuilder("\"");
         text.chars().forEach(c -> {
             if (c == '"' || c == '\\') {

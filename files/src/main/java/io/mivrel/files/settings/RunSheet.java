@@ -12,8 +12,6 @@ import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
-import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -92,7 +90,7 @@ public record RunSheet(
                 suspense = suspense(code, books);
                 code.done();
             }
-            DateWindow dates = dates(form);
+            DateWindow dates = FormatSettings.dates(form, "dates");
             List<Target> targets = targets(form);
             boolean holdEverything = form.choice("when blocked", "hold documents", "hold documents", "hold everything")
                     .equals("hold everything");
@@ -235,27 +233,6 @@ public record RunSheet(
                 form.notAllowed("uncoded", uncoded, allowed);
             }
             return uncoded;
-        }
-
-        private static DateWindow dates(SettingsNode form) {
-            String text = form.text("dates");
-            if (text == null) {
-                return DateWindow.ALL;
-            }
-            String[] ends = text.split(" to ", -1);
-            try {
-                if (ends.length == 2) {
-                    DateWindow window =
-                            new DateWindow(LocalDate.parse(ends[0].strip()), LocalDate.parse(ends[1].strip()));
-                    if (!window.to().isBefore(window.from())) {
-                        return window;
-                    }
-                }
-            } catch (DateTimeParseException e) {
-                // Reported below.
-            }
-            form.at("dates", "'dates' is a first and a last day, not '" + text + "'", "2027-03-01 to 2027-03-31");
-            return DateWindow.ALL;
         }
 
         private List<Target> targets(SettingsNode form) {

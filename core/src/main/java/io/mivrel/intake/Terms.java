@@ -1,0 +1,19 @@
+package io.mivrel.intake;
+
+/**
+ * What a layout takes on trust that would be held without its word, and the days it is made for. Immutable.
+ *
+ * @param netsSides true when a row with amounts on both sides means their difference
+ * @param blankIsNil true when a row without an amount means nil
+ * @param days the days that the layout reads; a file with others is held, because its form may have changed
+ */
+public record Terms(boolean netsSides, boolean blankIsNil, DateWindow days) {
+    /** Nothing beyond the usual, for all days. */
+    public static final Terms STRICT = new Terms(false, false, DateWindow.ALL);
+
+    /** The word for {@link #netsSides} in a layout. */
+    public static final String NET = "both sides netted";
+
+    /** The word for {@link #blankIsNil} in a layout. */
+    public static final String NIL = "blank is nil";
+}

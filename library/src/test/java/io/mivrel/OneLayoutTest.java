@@ -1,0 +1,167 @@
+package io.mivrel;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import io.mivrel.kinds.BankLines;
+import io.mivrel.kinds.JournalLines;
+import io.mivrel.run.Progress;
+import io.mivrel.text.DatePattern;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.testng.annotations.Test;
+
+/** One layout for many months: other titles, other days, and what a layout takes on trust. */
+public class OneLayoutTest {
+    private static Reading bank(String more, String fields, String text) throws Exception {
+        Workshop workshop = new Workshop()
+                .takes(
+                        "bank",
+                        "a.csv",
+                        "layout: L\ngives: bank lines\naccount: 1200\n" + more
+                                + "fields:\n  date: {column: Day, pattern: uuuu-MM-dd}\n" + fields)
+                .put("a.csv", text);
+        return Reading.of(workshop, "bank", BankLines.AMOUNT, BankLines.NARRATIVE);
+    }
+
+    @Test
+    public void aColumnMayHaveSeveralTitlesOfWhichAFileHasOne() throws Exception {
+        String fields = "  narrative: {column: [Details, Description]}\n  amount: {column: [Amount, Value]}\n";
+        assertThat(bank("", fields, "Day,Details,Amount\n2027-03-01,tin,1.50\n").records())
+                .containsExactly("150 | tin");
+        assertThat(bank("", fields, "Day,Value,Description\n2027-03-01,1.50,tin\n")
+                        .records())
+                .containsExactly("150 | tin");
+        Reading both = bank("", fields, "Day,Details,Description,Amount\n2027-03-01,tin,copper,1.50\n");
+        assertThat(both.rules()).contains("column-twice");
+        assertThat(bank("", fields, "Day,Text,Amount\n2027-03-01,tin,1.50\n").rules())
+                .contains("column-missing");
+    }
+
+    @Test
+    public void bothSidesAndBlanksAreTakenOnTrustOnlyWhenALayoutSaysSo() throws Exception {
+        String sides = "  narrative: {column: Text}\n  money in: {column: In}\n  money out: {column: Out}\n";
+        String text = "Day,Text,In,Out\n2027-03-01,both,5.00,1.50\n2027-03-02,none,,\n2027-03-03,in,2.00,\n";
+        assertThat(bank("", sides, text).rules()).contains("amount-on-both-sides", "amount-missing");
+        assertThat(bank("allow: [both sides netted, blank is nil]\n", sides, text)
+                        .records())
+                .containsExactly("350 | both", "0 | none", "200 | in");
+        assertThat(bank("allow: blank is nil\n", sides, text).rules())
+                .contains("amount-on-both-sides")
+                .doesNotContain("amount-missing");
+    }
+
+    @Test
+    public void amountsInMinorUnitsAreReadByDeclaration() throws Exception {
+        String fields = "  narrative: {column: Text}\n  amount: {column: Amount}\n";
+        String numbers = "numbers: {decimal: implied}\n";
+        Reading read = bank(numbers, fields, "Day,Text,Amount\n2027-03-01,a,001250\n2027-03-01,b,-7\n");
+        assertThat(read.records()).containsExactly("1250 | a", "-7 | b");
+        assertThat(bank(numbers, fields, "Day,Text,Amount\n2027-03-01,a,12.50\n")
+                        .rules())
+                .contains("amount-unreadable");
+    }
+
+    @Test
+    public void codesKeepNothingOfWhatASpreadsheetPutsBeforeThem() throws Exception {
+        Workshop workshop = new Workshop()
+                .takes(
+                        "journal",
+                        "a.csv",
+                        "layout: L\ngives: journal lines\nfields:\n  reference: {column: r}\n"
+                                + "  date: {constant: 2027-03-01}\n  account: {column: a}\n  amount: {column: n}\n")
+                .put("a.csv", "r,a,n\n\"=\"\"007\"\"\",'5010,1.00\n'007,5020,-1.00\n");
+        assertThat(Reading.of(workshop, "journal", JournalLines.REFERENCE, JournalLines.ACCOUNT)
+                        .records())
+                .containsExactly("007 | 5010", "007 | 5020");
+    }
+
+    private static FileSurvey survey(Workshop workshop, String name, String text) throws Exception {
+        return FileSurvey.of(workshop.put(name, text).folder.resolve(name));
+    }
+
+    @Test
+    public void aRenamedColumnIsFoundByWhatItHoldsAndTheLayoutMended() throws Exception {
+        Workshop workshop = new Workshop();
+        String rows = "2027-03-01,R0001,paid the tin man,-12.50\n2027-03-02,R0002,from St Aldhelm,40.00\n"
+                + "2027-03-05,R0003,rent of the yard,-9.99\n";
+        String layout = survey(workshop, "march.csv", "Date,Code,Description,Amount\n" + rows)
+                .layout();
+        workshop.put(
+                "bank-layout.yaml",
+                layout.replaceAll("\"\\? [^\"]*account[^\"]*\"", "1200")
+                        .replaceAll("signs: \"[^\"]*\"", "signs: as written"));
+        Path old = workshop.folder.resolve("bank-layout.yaml");
+        // The title nearest to 'Description' is that of another column.
+        FileSurvey april = survey(
+                workshop, "april.csv", "Date,Description code,Wording,Amount,Fee\n" + rows.replace("\n", ",0.10\n"));
+        FileSurvey.Likeness likeness = april.like(old, 0);
+        assertThat(likeness.isLike()).isFalse();
+        assertThat(likeness.text()).contains("'Description' is probably 'Wording' now");
+        assertThat(likeness.mended())
+                .contains("column: [\"Description\", \"Wording\"]")
+                .contains("Fee");
+        workshop.put("bank-layout.yaml", likeness.mended());
+        assertThat(april.like(old, 0).isLike()).isTrue();
+        assertThat(survey(workshop, "march.csv", "Date,Code,Description,Amount\n" + rows)
+                        .like(old, 0)
+                        .isLike())
+                .isTrue();
+    }
+
+    @Test
+    public void yearsOfTwoDigitsLieAroundTheOthersOfTheFile() throws Exception {
+        FileSurvey old = survey(
+                new Workshop(),
+                "old.csv",
+                "Printed,31/12/1968\nDate,Text,Amount\n13/05/61,tin,1.00\n14/06/62,tin,2.00\n15/07/63,tin,3.00\n");
+        DatePattern pattern = old.survey().pattern();
+        assertThat(pattern).isNotNull();
+        assertThat(DatePattern.of(pattern.pattern(), pattern.centuryFrom()).parse("13/05/61"))
+                .isEqualTo(java.time.LocalDate.of(1961, 5, 13).toEpochDay());
+    }
+
+    @Test
+    public void thatAFileIsOfAKindMayBeSaidAndTheSurveyGoesOn() throws Exception {
+        Workshop workshop = new Workshop();
+        String text = "a,b,c,d\nV1,2027-03-01,1.00,tin for the foundry\nV1,2027-03-01,-1.00,tin for the foundry\n";
+        Path file = workshop.put("odd.csv", text).folder.resolve("odd.csv");
+        FileSurvey survey = FileSurvey.of(file, "odd.csv", "", JournalLines.KIND, Progress.NONE);
+        assertThat(survey.layout()).contains("gives: journal lines", "amount: {column: \"c\"}", "date: {column: \"b\"");
+        assertThat(survey.json()).contains("\"gives\" : \"journal lines\"", "\"format\" : \"mivrel-survey\"");
+        FileSurvey unknown = survey(workshop, "words.csv", "a,b\nx y,z w\nu v,t s\n");
+        assertThat(unknown.layout()).contains("gives: \"? bank lines").doesNotContain("fields:\n\n");
+    }
+
+    @Test
+    public void moreWordsCanBeTaught() throws Exception {
+        Workshop workshop = new Workshop();
+        String text = "Zzdag,Zzwoord,Zzsom,Zzother\n2027-03-01,tin man,1.00,7.00\n2027-03-02,inn,2.00,7.00\n";
+        workshop.put("words.txt", "# ours\namount: zzsom | zzsum\ntext: zzwoord\n");
+        FileSurvey.learnWords(workshop.folder.resolve("words.txt"));
+        assertThat(survey(workshop, "a.csv", text).layout()).contains("amount: {column: \"Zzsom\"");
+        Path wrong = workshop.put("wrong.txt", "amount: x\nsumme: y\n").folder.resolve("wrong.txt");
+        assertThatThrownBy(() -> FileSurvey.learnWords(wrong))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("wrong.txt:2");
+    }
+
+    @Test
+    public void filesOfOneFormAreKnownByIt() throws Exception {
+        Workshop workshop = new Workshop();
+        String one = survey(workshop, "a.csv", "Date,Text,Amount\n2027-03-01,x y,1.00\n")
+                .form();
+        assertThat(survey(workshop, "b.csv", "Date,Text,Amount\n2027-04-01,z,-7.00\n")
+                        .form())
+                .isEqualTo(one);
+        assertThat(survey(workshop, "c.csv", "Date;Text;Amount\n2027-04-01;z;-7.00\n")
+                        .form())
+                .isNotEqualTo(one);
+        assertThat(List.of(survey(workshop, "d.csv", "Date,Amount\n2027-04-01,-7.00\n")
+                        .form()))
+                .doesNotContain(one);
+        Files.delete(workshop.folder.resolve("a.csv"));
+    }
+}
