@@ -136,6 +136,30 @@ public class OneLayoutTest {
     }
 
     @Test
+    public void aColumnOfChargesIsProvedByTheBalanceOrAskedAbout() throws Exception {
+        StringBuilder with = new StringBuilder("Date,Text,Amount,Fee,Balance\n");
+        StringBuilder without = new StringBuilder("Date,Text,Amount,Fee\n");
+        long balance = 10_000;
+        for (int i = 1; i < 20; i++) {
+            long amount = (i % 3 == 0 ? 5 : -7) * (100 + i);
+            long fee = i % 2 * 50;
+            balance += amount - fee;
+            String row = String.format(
+                    java.util.Locale.ROOT, "2027-03-%02d,tin %d,%.2f,%.2f", i, i, amount / 100.0, fee / 100.0);
+            with.append(row).append(String.format(java.util.Locale.ROOT, ",%.2f\n", balance / 100.0));
+            without.append(row).append('\n');
+        }
+        Workshop workshop = new Workshop();
+        FileSurvey proved = survey(workshop, "a.csv", with.toString());
+        assertThat(proved.text()).contains("the running balance explains 18 of 18 steps");
+        assertThat(proved.layout()).contains("less: \"Fee\"", "allow: [both sides netted]");
+        assertThat(proved.survey().questions()).extracting(q -> q.about()).containsExactly("account");
+        FileSurvey asked = survey(workshop, "b.csv", without.toString());
+        assertThat(asked.survey().questions()).extracting(q -> q.about()).contains("charges");
+        assertThat(asked.layout()).contains("less: \"? are the charges in 'Fee'");
+    }
+
+    @Test
     public void moreWordsCanBeTaught() throws Exception {
         Workshop workshop = new Workshop();
         String text = "Zzdag,Zzwoord,Zzsom,Zzother\n2027-03-01,tin man,1.00,7.00\n2027-03-02,inn,2.00,7.00\n";

@@ -43,7 +43,7 @@ abstract class CellReader {
 
     /**
      * Compiles a source whose columns were found at {@code places}; {@code isoToo} when dates may also come as
-     * {@code uuuu-MM-dd}, as those of a workbook do that are dates there.
+     * {@code uuuu-MM-dd}, as those of a workbook do that are dates there; {@code terms} are those of the layout.
      */
     static CellReader of(
             Field field,
@@ -51,7 +51,8 @@ abstract class CellReader {
             int @Nullable [] places,
             String place,
             AmountFormat numbers,
-            boolean isoToo) {
+            boolean isoToo,
+            Terms terms) {
         if (source.constant() != null || places == null) {
             return new Constant(field, source.date(), Objects.requireNonNull(source.constant()), numbers);
         }
@@ -63,7 +64,7 @@ abstract class CellReader {
                 return new ForeignAmount(field, place, places[0], numbers);
             }
             if (source.less() != null) {
-                return new TwoColumns(field, place, places, numbers, source.less(), true);
+                return new TwoColumns(field, place, places, numbers, source.less(), true, terms.netsSides());
             }
             if (source.columns().size() == 2) {
                 return new TwoColumns(
@@ -72,6 +73,7 @@ abstract class CellReader {
                         places,
                         numbers,
                         source.columns().get(1),
+                        false,
                         false);
             }
             return source.side() == null
@@ -280,12 +282,22 @@ abstract class CellReader {
         private final Amount less;
 
         private final boolean takenOff;
+        /** True when a row with both means their difference. */
+        private final boolean nets;
 
-        TwoColumns(Field field, String place, int[] places, AmountFormat format, String second, boolean takenOff) {
+        TwoColumns(
+                Field field,
+                String place,
+                int[] places,
+                AmountFormat format,
+                String second,
+                boolean takenOff,
+                boolean nets) {
             super(field, place);
             this.more = new Amount(field, place, places[0], format);
             this.less = new Amount(field, second, places[1], format);
             this.takenOff = takenOff;
+            this.nets = nets;
         }
 
         @Override
@@ -301,6 +313,8 @@ abstract class CellReader {
                 into.put(field, credited == SourceRecord.ABSENT || !takenOff ? credited : -credited);
             } else if (credited == SourceRecord.ABSENT || credited == 0) {
                 into.put(field, charged);
+            } else if (nets) {
+                into.put(field, Math.subtractExact(charged, credited));
             } else {
                 into.put(field, SourceRecord.ABSENT);
                 problems.unreadable(field);

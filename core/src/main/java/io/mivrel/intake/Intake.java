@@ -275,7 +275,8 @@ public final class Intake {
             FieldSource from = entry.getValue();
             int[] places = binding.places.get(field);
             boolean isoToo = layout.format().kind() == FileKind.WORKBOOK;
-            compiled.add(CellReader.of(field, from, places, String.join(" + ", from.columns()), numbers, isoToo));
+            compiled.add(CellReader.of(
+                    field, from, places, String.join(" + ", from.columns()), numbers, isoToo, layout.terms()));
             if (field == dateField && places != null && places.length > 0) {
                 dateCell = places[0];
                 datePattern = from.date();

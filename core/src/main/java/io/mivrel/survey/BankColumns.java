@@ -52,6 +52,13 @@ final class BankColumns {
     @Nullable
     Signs signs;
 
+    /** A column of charges beside the amounts; {@code null} for none. */
+    @Nullable
+    ColumnSurvey charged;
+
+    /** True when the balances say that the charges are taken off besides the amounts. */
+    boolean chargesProved;
+
     /** What decided the signs, for people; empty when the balance did. */
     String signsBy = "";
 
@@ -98,6 +105,7 @@ final class BankColumns {
         } else if (!byWords()) {
             return false;
         }
+        charges();
         texts();
         status();
         sections();
@@ -325,6 +333,50 @@ final class BankColumns {
             both += isFilled(cell(row, one)) && isFilled(cell(row, other)) ? 1 : 0;
         }
         return both * 10 <= rows.size();
+    }
+
+    // A column of charges moves the account too when the balances say so; where nothing tells, it is asked about.
+    private void charges() {
+        ColumnSurvey amount = fields.get(BankLines.AMOUNT);
+        ColumnSurvey fee = figure("fee", null);
+        if (relation != null || amount == null || fee == null || sources.containsKey(BankLines.AMOUNT) || isNil(fee)) {
+            return;
+        }
+        ColumnSurvey balance = fields.get(BankLines.BALANCE);
+        used.add(fee);
+        chargesProved = balance != null && explains(amount, fee, balance);
+        charged = fee;
+        if (chargesProved) {
+            sources.put(
+                    BankLines.AMOUNT,
+                    FieldSource.column(Proposal.column(amount)).less(Proposal.column(fee)));
+        }
+    }
+
+    private boolean isNil(ColumnSurvey column) {
+        return rows.stream().noneMatch(row -> isFilled(cell(row, column)));
+    }
+
+    private boolean explains(ColumnSurvey amount, ColumnSurvey fee, ColumnSurvey balance) {
+        int steps = 0;
+        int[] holds = new int[2];
+        for (int i = 1; i < rows.size(); i++) {
+            long one = Figures.read(cell(rows.get(i - 1), balance), form);
+            long two = Figures.read(cell(rows.get(i), balance), form);
+            if (one == SourceRecord.ABSENT || two == SourceRecord.ABSENT) {
+                continue;
+            }
+            steps++;
+            holds[0] += two - one == moved(rows.get(i), amount, fee) ? 1 : 0;
+            holds[1] += one - two == moved(rows.get(i - 1), amount, fee) ? 1 : 0;
+        }
+        return steps >= LEAST_EVIDENCE && Math.max(holds[0], holds[1]) * 20 >= steps * 19;
+    }
+
+    private long moved(Sample.Kept row, ColumnSurvey amount, ColumnSurvey fee) {
+        long one = Figures.read(cell(row, amount), form);
+        long less = Figures.read(cell(row, fee), form);
+        return one == SourceRecord.ABSENT ? one : one - (less == SourceRecord.ABSENT ? 0 : less);
     }
 
     private static boolean isFilled(String cell) {
@@ -563,6 +615,11 @@ final class BankColumns {
             signs = sources.containsKey(BankLines.AMOUNT)
                     ? Signs.AS_WRITTEN
                     : relation.newestFirst() ? null : Signs.BY_BALANCE;
+            return;
+        }
+        if (chargesProved) {
+            signs = Signs.AS_WRITTEN;
+            signsBy = "the balance is moved by the amounts less the charges";
             return;
         }
         if (agrees || contradicts) {

@@ -1,8 +1,10 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Stated;
+import io.mivrel.intake.Terms;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -99,6 +101,9 @@ public final class Proposal {
             facts.print().filters().forEach(layout::filter);
         }
         layout.signs(refinement.signs()).stated(stated(facts, refinement));
+        if (refinement.nets()) {
+            layout.terms(new Terms(true, false, DateWindow.ALL));
+        }
         if (!refinement.sections().isEmpty()) {
             layout.shape(new CarryDown(refinement.sections()));
         }
@@ -147,6 +152,9 @@ public final class Proposal {
         Set<String> taken = new HashSet<>();
         for (FieldSource source : refinement.sources().values()) {
             taken.addAll(source.columns());
+            if (source.less() != null) {
+                taken.add(source.less());
+            }
             FieldSource.Side side = source.side();
             if (side != null) {
                 taken.add(side.column());

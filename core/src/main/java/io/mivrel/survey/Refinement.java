@@ -37,6 +37,11 @@ public record Refinement(
         sections = List.copyOf(sections);
     }
 
+    /** True when charges are taken off amounts that stand beside them. */
+    public boolean nets() {
+        return sources.values().stream().anyMatch(source -> source.less() != null);
+    }
+
     /** The same with other signs. */
     Refinement with(Signs other) {
         return new Refinement(other, sources, filters, expectations, sections, stated);

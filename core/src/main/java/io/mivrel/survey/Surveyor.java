@@ -204,6 +204,14 @@ public final class Surveyor {
             questions.add(new Question("account", "which account of the books do these lines belong to?"));
         }
         if (guess.bank() != null) {
+            ColumnSurvey charged = guess.bank().charged;
+            if (charged != null && !guess.bank().chargesProved) {
+                questions.add(new Question(
+                        "charges",
+                        "are the charges in '" + charged.title()
+                                + "' taken off besides the amount? Then write its title"
+                                + " here; if the amount holds them, take 'less' away"));
+            }
             if (guess.bank().signs == null) {
                 questions.add(new Question("signs", signsQuestion(guess, test)));
             }

@@ -4,6 +4,7 @@ import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.Stated;
+import io.mivrel.intake.Terms;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.model.Field;
@@ -77,6 +78,9 @@ public final class ProposalFile {
         sections(survey, yaml);
         leftOut(survey, yaml);
         expected(survey, yaml);
+        if (survey.refinement().nets() || survey.question("charges") != null) {
+            yaml.append("allow: [").append(Terms.NET).append("]          # the charges are taken off the amounts\n");
+        }
         links(survey, yaml);
         fanOut(survey, yaml);
         if (!says) {
@@ -364,8 +368,10 @@ public final class ProposalFile {
 
     private static String source(Survey survey, Field field, ColumnSurvey column) {
         FieldSource source = survey.refinement().sources().get(field);
+        Question charges = survey.question("charges");
+        String less = field == BankLines.AMOUNT && charges != null ? ", less: " + asked(charges) : "";
         if (source == null) {
-            return "column: " + column(column);
+            return "column: " + column(column) + less;
         }
         String columns = source.columns().size() == 1
                 ? "column: " + named(source.columns().get(0))
@@ -374,6 +380,9 @@ public final class ProposalFile {
                                 .map(ProposalFile::named)
                                 .collect(Collectors.joining(", ", "[", "]"));
         FieldSource.Side side = source.side();
+        if (source.less() != null) {
+            return columns + ", less: " + named(source.less());
+        }
         return side == null
                 ? columns
                 : columns + ", side: {column: " + named(side.column()) + ", plus: " + list(side.plus()) + ", minus: "
