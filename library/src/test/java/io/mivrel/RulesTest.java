@@ -363,7 +363,7 @@ public class RulesTest {
 
     private static void prints(List<Case> cases) {
         String pages =
-                "years: {column: Day, pattern: dd MMM, period: Period, days: {pattern: dd/MM/uuuu}, title: Whole}\n"
+                "years: [{column: Day, pattern: dd MMM, period: Period, days: {pattern: dd/MM/uuuu}, title: Whole}]\n"
                         + "page heads: {begins: THE BANK, ends: '---'}\nwrapped: {begins: Day, joins: Text}\n";
         String head = "THE BANK\nPeriod 01/03/2027 to 31/03/2027\n---\n";
         String first = "01 Mar shop               1.00      5.00\n";

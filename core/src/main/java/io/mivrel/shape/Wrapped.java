@@ -8,6 +8,7 @@ import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Deque;
 import java.util.HashSet;
 import java.util.List;
@@ -120,7 +121,7 @@ public record Wrapped(List<String> begins, List<String> joins, String filler, Li
                 return;
             }
             learnTitles(row);
-            boolean isText = open != null && !suspended && isTextOnly(row);
+            boolean isText = open != null && !suspended && isTextOnly(row) && !isFoot(row);
             if (row.isBlank() || !isText && isApart(row)) {
                 // Those around a page heading do not end the row that goes on behind it.
                 suspended |= !underHead;
@@ -156,6 +157,20 @@ public record Wrapped(List<String> begins, List<String> joins, String filler, Li
             return !row.isBlank();
         }
 
+        // A whole line that the layout leaves out, such as the foot of a page.
+        private boolean isFoot(Row row) {
+            for (int i = 0; i < apart.length; i++) {
+                RowFilter filter = wrapped.apart.get(i);
+                if (line >= 0
+                        && apart[i] == line
+                        && filter.test() == RowFilter.Test.IS
+                        && filter.leavesOut(row, line)) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
         private boolean isApart(Row row) {
             for (int i = 0; i < apart.length; i++) {
                 RowFilter filter = wrapped.apart.get(i);
@@ -189,7 +204,8 @@ public record Wrapped(List<String> begins, List<String> joins, String filler, Li
                     into[i] = text;
                 } else if (joins.contains(i)) {
                     into[i] = joined(into[i], text);
-                } else {
+                } else if (line < 0 || i < line || !Arrays.equals(into[i], text)) {
+                    // What another shape has put behind the line, such as an account above, is the same in both.
                     twice = row.trimmed(i);
                 }
             }
@@ -224,7 +240,7 @@ public record Wrapped(List<String> begins, List<String> joins, String filler, Li
             while (leads && end > 0 && text[end - 1] == ' ') {
                 end--;
             }
-            return leads ? java.util.Arrays.copyOf(text, end) : text;
+            return leads ? Arrays.copyOf(text, end) : text;
         }
 
         // Rows that are not its own stand behind the open row until that is whole.

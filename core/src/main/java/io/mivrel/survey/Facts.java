@@ -3,6 +3,7 @@ package io.mivrel.survey;
 import io.mivrel.rows.FileFormat.Slice;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.Shape;
 import io.mivrel.shape.Years;
 import java.util.Currency;
@@ -57,6 +58,14 @@ public record Facts(
             List<RowFilter> filters,
             List<String> carried,
             List<String> totals) {
+
+        /** True when accounts stand above their movements, as in a ledger. */
+        boolean carriesAccounts() {
+            return shapes.stream()
+                    .filter(CarryDown.class::isInstance)
+                    .flatMap(shape -> ((CarryDown) shape).headings().stream())
+                    .anyMatch(heading -> Words.is("account", heading.title()));
+        }
 
         /** True for a cell that other columns are made of: the whole line, and a date without its year. */
         boolean isSource(String title) {

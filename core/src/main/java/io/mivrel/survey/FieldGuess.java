@@ -32,7 +32,8 @@ final class FieldGuess {
         WORDS.put(BankLines.PAYEE, "payee|name|counterparty");
         WORDS.put(BankLines.NARRATIVE, "details|description|narrative|text|memo|particulars|verwendungszweck|merchant");
         WORDS.put(
-                JournalLines.REFERENCE, "voucher|vchr|vch|reference|journal|entry|document|ref|voucher no|journal no");
+                JournalLines.REFERENCE,
+                "voucher|vchr|vch|reference|journal|entry|document|doc|doc no|ref|voucher no|journal no");
         WORDS.put(JournalLines.DATE, "posted|date|posting date|datum|entry date|day");
         WORDS.put(JournalLines.ACCOUNT, "account|account code|nominal|ledger code|konto|account no|code");
         WORDS.put(JournalLines.DEBIT, "debit|debits|dr|soll|debit amount");

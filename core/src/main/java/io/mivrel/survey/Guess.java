@@ -67,12 +67,14 @@ record Guess(
             statement(facts.kind(), columns, fields);
         } else {
             List<ColumnSurvey> usable = usable(facts, columns);
-            gives = wanted != null ? wanted : FieldGuess.kind(usable);
+            // Accounts above their movements make a ledger, though each has a running balance of its own.
+            boolean byAccount = facts.print() != null && facts.print().carriesAccounts();
+            gives = wanted != null ? wanted : byAccount ? JournalLines.KIND : FieldGuess.kind(usable);
             if (gives != InvoiceLines.KIND) {
-                bank = BankColumns.find(usable, sample, new Labels(beside), form(facts, columns));
+                bank = BankColumns.find(usable, sample, new Labels(beside), form(facts, usable));
                 // A running balance makes bank lines, whatever the titles say; else a ledger has accounts.
                 boolean fits = wanted != null ? wanted == BankLines.KIND : gives != JournalLines.KIND;
-                if (bank != null && (fits || bank.relation != null && wanted == null)) {
+                if (bank != null && (fits || bank.relation != null && wanted == null && !byAccount)) {
                     gives = BankLines.KIND;
                     fields.putAll(bank.fields);
                 } else {

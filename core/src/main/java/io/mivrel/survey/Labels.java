@@ -65,8 +65,9 @@ final class Labels {
     /** The currency under a label; {@code null} when there is none. */
     @Nullable
     Currency currency() {
-        Labelled found = find("currency-label");
-        return found == null ? unmarked() : currency(found.value());
+        Currency behind = unmarked();
+        Labelled found = behind != null ? null : find("currency-label");
+        return found == null ? behind : currency(found.value());
     }
 
     // A code directly behind its label, as in the heading of a page.

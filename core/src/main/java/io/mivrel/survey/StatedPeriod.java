@@ -3,6 +3,7 @@ package io.mivrel.survey;
 import io.mivrel.shape.Years;
 import io.mivrel.text.DatePattern;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -35,28 +36,25 @@ public record StatedPeriod(String label, DatePattern days, DatePattern rows) {
     private static final int MOST_DAYS = 400;
 
     /**
-     * The period in which the most of these dates lie, nearly all of them; {@code null} when there is none, or when several
+     * The line that states the periods in which the most of these dates lie, nearly all of them; {@code null} when there is none, or when several
      * readings of the dates lie in it alike.
      */
     public static @Nullable StatedPeriod of(Collection<String> lines, List<String> dates) {
         StatedPeriod best = null;
         long most = dates.size() * 9L / 10;
         boolean alike = false;
-        for (String line : lines) {
+        for (String label : lines.stream().map(StatedPeriod::label).distinct().toList()) {
             for (DatePattern days : KnownFormats.DATES) {
-                long[] period = days == KnownFormats.SERIAL ? null : Years.period(line, days);
-                if (period == null
-                        || period[1] - period[0] > MOST_DAYS
-                        || label(line).isEmpty()) {
-                    continue;
-                }
-                for (DatePattern rows : YEARLESS) {
+                // Each page may state another.
+                List<long[]> periods =
+                        label.isEmpty() || days == KnownFormats.SERIAL ? List.of() : periods(lines, label, days);
+                for (DatePattern rows : periods.isEmpty() ? List.<DatePattern>of() : YEARLESS) {
                     long within = dates.stream()
-                            .filter(d -> isWithin(rows, d, period))
+                            .filter(d -> periods.stream().anyMatch(period -> isWithin(rows, d, period)))
                             .count();
                     boolean same = best != null && order(best.rows).equals(order(rows));
                     if (within > most) {
-                        best = new StatedPeriod(label(line), days, rows);
+                        best = new StatedPeriod(label, days, rows);
                         most = within;
                         alike = false;
                     } else if (within == most && best != null && !same) {
@@ -66,6 +64,17 @@ public record StatedPeriod(String label, DatePattern days, DatePattern rows) {
             }
         }
         return alike ? null : best;
+    }
+
+    private static List<long[]> periods(Collection<String> lines, String label, DatePattern days) {
+        List<long[]> periods = new ArrayList<>();
+        for (String line : lines) {
+            long[] period = label(line).equals(label) ? Years.period(line, days) : null;
+            if (period != null && period[1] - period[0] <= MOST_DAYS) {
+                periods.add(period);
+            }
+        }
+        return periods;
     }
 
     private static String order(DatePattern pattern) {

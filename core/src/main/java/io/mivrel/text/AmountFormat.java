@@ -217,6 +217,12 @@ public record AmountFormat(
             int length = currencyMark.getBytes(StandardCharsets.UTF_8).length;
             if (Spans.startsWith(c, s, e, currencyMark)) {
                 s = Spans.trimStart(c, s + length, e);
+                // As in $(12.00).
+                if (brackets && !negative && s + 1 < e && c[s] == '(' && c[e - 1] == ')') {
+                    negative = true;
+                    s++;
+                    e--;
+                }
                 int inner = s < e ? minus(c, s, e) : 0;
                 if (!negative && inner > 0) {
                     negative = true;

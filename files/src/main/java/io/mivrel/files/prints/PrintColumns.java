@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds the columns of a print file: figures end at the same place in many lines, dates begin at the same place, and the
@@ -119,11 +120,18 @@ final class PrintColumns {
     // True when the dates have no year.
     private boolean findDates() {
         for (boolean short_ : new boolean[] {false, true}) {
+            // From, to, and how many; a day of one digit may stand a place further right.
             Map<Integer, int[]> counts = new TreeMap<>();
             for (String line : body) {
-                int[] date = short_ ? PrintLines.yearless(line) : PrintLines.date(line);
-                if (date != null) {
-                    int[] count = counts.computeIfAbsent(date[0], d -> new int[2]);
+                for (int[] date : PrintLines.dates(line, short_)) {
+                    int[] earlier = counts.get(date[0] - 1);
+                    int from = earlier != null && earlier[1] == date[1] ? date[0] - 1 : date[0];
+                    int[] later = counts.get(from + 1);
+                    int[] count = counts.computeIfAbsent(from, d -> new int[2]);
+                    if (later != null && later[1] == date[1]) {
+                        count[0] += later[0];
+                        counts.remove(from + 1);
+                    }
                     count[0]++;
                     count[1] = Math.max(count[1], date[1]);
                 }
@@ -150,7 +158,7 @@ final class PrintColumns {
     boolean isDated(String line) {
         int[] place = dates.get(0);
         int[] date = yearless ? PrintLines.yearless(line) : PrintLines.date(line);
-        return date != null && date[0] == place[0];
+        return date != null && (date[0] == place[0] || date[0] == place[0] + 1 && date[1] == place[1]);
     }
 
     /** True for a line with nothing where the date would stand, nor before it. */
@@ -163,8 +171,14 @@ final class PrintColumns {
         return true;
     }
 
+    // The end of the column that a figure with this end belongs to; null when it stands in none.
+    private @Nullable Integer columnEnd(int end) {
+        Integer column = figures.ceilingKey(end);
+        return column != null && column - end <= SAME_COLUMN ? column : null;
+    }
+
     private boolean hasFigure(String line) {
-        return print.figureEnds(line).stream().anyMatch(figures::containsKey);
+        return print.figureEnds(line).stream().anyMatch(end -> columnEnd(end) != null);
     }
 
     // Places where some line has something, with a border behind each figure and around each date.
@@ -185,15 +199,15 @@ final class PrintColumns {
                 border[i] |= PrintLines.isBar(line.charAt(i)) && dated;
             }
             for (int end : print.figureEnds(line)) {
-                if (figures.containsKey(end)) {
+                Integer column = columnEnd(end);
+                if (column != null) {
                     int start = print.figureStart(line, end);
                     // A figure may have blanks within, and before its sign.
                     Arrays.fill(used, start, end + PrintLines.signBehind(line, end), true);
-                    starts.merge(end, start, Math::min);
+                    starts.merge(column, start, Math::min);
                 }
             }
         }
-        Map<Integer, Integer> ends = new TreeMap<>();
         for (int[] date : dates) {
             border[date[0]] = true;
             border[date[1]] = true;
@@ -203,10 +217,19 @@ final class PrintColumns {
             Integer start = starts.get(end);
             if (start != null) {
                 border[start] = true;
-                ends.put(start, to);
             }
         });
-        return runs(used, border, ends);
+        Set<Integer> texts = new HashSet<>();
+        runs(used, border).stream().filter(c -> c.kind() == Kind.TEXT).forEach(c -> texts.add(c.from()));
+        // Texts that go on may be longer than any that stands in its first line.
+        for (String line : body) {
+            if (lacksDate(line) && !hasFigure(line) && texts.contains(firstPlace(line, 0))) {
+                for (int i = 0; i < line.length(); i++) {
+                    used[i] |= line.charAt(i) != ' ' && !PrintLines.isBar(line.charAt(i));
+                }
+            }
+        }
+        return runs(used, border);
     }
 
     // Where the first text behind the date begins in many lines, and so does one that goes on from the line above.
@@ -237,13 +260,13 @@ final class PrintColumns {
         return i;
     }
 
-    private List<Column> runs(boolean[] used, boolean[] border, Map<Integer, Integer> figureEnds) {
+    private List<Column> runs(boolean[] used, boolean[] border) {
         List<Column> runs = new ArrayList<>();
         int from = -1;
         for (int i = 0; i <= used.length; i++) {
             boolean on = i < used.length && used[i];
             if (from >= 0 && (!on || border[i])) {
-                runs.add(new Column(kind(from, i, figureEnds), from, i, ""));
+                runs.add(new Column(kind(from, i), from, i, ""));
                 from = -1;
             }
             if (on && from < 0) {
@@ -253,7 +276,7 @@ final class PrintColumns {
         return joined(runs);
     }
 
-    private Kind kind(int from, int to, Map<Integer, Integer> figureEnds) {
+    private Kind kind(int from, int to) {
         if (dates.stream().anyMatch(d -> from >= d[0] && to <= d[1])) {
             return Kind.DATE;
         }

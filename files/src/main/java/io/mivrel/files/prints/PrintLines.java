@@ -12,12 +12,15 @@ import org.jspecify.annotations.Nullable;
 /** The lines of a print file: where the headings of its pages stand, and how its figures and dates are written. */
 final class PrintLines {
     private static final Pattern FIGURE = Pattern.compile(
-            "(?<=^|[ \u2502\u2551|])[-+(]?[0-9][0-9.,'\u2019]*([.,])([0-9]{2,3})[-+)]?(?=$|[ \u2502\u2551|])");
+            "(?<=^|[ \u2502\u2551|])[-+($\u20ac\u00a3\u00a5]*[0-9][0-9.,'\u2019]*([.,])([0-9]{2,3})[-+)]?(?:CR|DR)?(?=$|[ \u2502\u2551|])");
     private static final Pattern DATE = Pattern.compile(
             "[0-9]{1,2}[-/. ]\\p{L}{3,9}\\.?[-/. ][0-9]{2,4}(?![0-9])|[0-9]{1,2}[-/.][0-9]{1,2}[-/.][0-9]{2,4}(?![0-9])"
                     + "|[0-9]{4}[-/.][0-9A-Za-z]{1,3}[-/.][0-9]{1,2}(?![0-9])|[0-9]{8}(?![0-9])");
     private static final Pattern YEARLESS =
             Pattern.compile("[0-9]{1,2}[-/. ]\\p{L}{3,9}\\.?(?![\\p{L}0-9])|[0-9]{1,2}[./-][0-9]{1,2}\\.?(?![0-9./-])");
+    /** What may stand before a figure. */
+    private static final String SIGNS = "+-(\u2212$\u20ac\u00a3\u00a5";
+
     private static final String BARS = "\u2502\u2551|";
 
     final List<String> lines;
@@ -29,12 +32,16 @@ final class PrintLines {
     final int headTo;
     private final char mark;
     private final int decimals;
+    /** True when the mark stands between groups of three, and the figures have no decimals. */
+    private final boolean grouped;
 
     PrintLines(List<String> lines) {
         this.lines = lines;
         String usual = usualFigure();
         this.mark = usual.charAt(0);
         this.decimals = usual.charAt(1) - '0';
+        this.grouped = decimals == 3
+                && lines.stream().noneMatch(l -> twoMarks().matcher(l).find());
         this.titles = findTitles();
         int to = titles;
         if (titles >= 0 && titles + 1 < lines.size() && isRule(lines.get(titles + 1))) {
@@ -59,6 +66,12 @@ final class PrintLines {
                                 Map.Entry.<String, Integer>comparingByKey().reversed()))
                 .map(Map.Entry::getKey)
                 .orElse(".2");
+    }
+
+    // A figure with another mark before the usual one, which therefore stands before decimals.
+    private Pattern twoMarks() {
+        return Pattern.compile("[0-9][" + (mark == '.' ? "," : ".") + "' ][0-9]{3}"
+                + Pattern.quote(String.valueOf(mark)) + "[0-9]{3}");
     }
 
     // Of the lines above the first data, the one with the most words apart from each other, and no figures.
@@ -163,25 +176,27 @@ final class PrintLines {
 
     /** Where the first date of a line stands, from and to; {@code null} when there is none. */
     static int @Nullable [] date(String line) {
-        return first(DATE, line);
+        return dates(line, false).stream().findFirst().orElse(null);
     }
 
     /** The same of a date without a year. */
     static int @Nullable [] yearless(String line) {
-        return first(YEARLESS, line);
+        return dates(line, true).stream().findFirst().orElse(null);
     }
 
-    private static int @Nullable [] first(Pattern pattern, String line) {
-        Matcher found = pattern.matcher(line);
+    /** Where all dates of a line stand; those without a year where {@code withoutYear}. */
+    static List<int[]> dates(String line, boolean withoutYear) {
+        List<int[]> dates = new ArrayList<>();
+        Matcher found = (withoutYear ? YEARLESS : DATE).matcher(line);
         while (found.find()) {
             boolean begins = found.start() == 0
                     || line.charAt(found.start() - 1) == ' '
                     || isBar(line.charAt(found.start() - 1));
             if (begins) {
-                return new int[] {found.start(), found.end()};
+                dates.add(new int[] {found.start(), found.end()});
             }
         }
-        return null;
+        return dates;
     }
 
     /** Places behind the last digit of each figure, which may stand close to the next one. */
@@ -229,12 +244,12 @@ final class PrintLines {
                     && !isDigit(line, start + 3);
             boolean figure = isDigit(line, start - 1) || c == ',' || c == '.' || c == '\'' || c == '\u2019';
             // The decimals of a figure that stands close before it.
-            if (c == mark || !figure && !group || start < end - decimals - 1 && isFigureEnd(line, start)) {
+            if (c == mark && !grouped || !figure && !group || start < end - decimals - 1 && isFigureEnd(line, start)) {
                 break;
             }
             start--;
         }
-        while (start > 0 && "+-(\u2212".indexOf(line.charAt(start - 1)) >= 0) {
+        while (start > 0 && SIGNS.indexOf(line.charAt(start - 1)) >= 0) {
             start--;
         }
         return start;

@@ -50,6 +50,7 @@ public final class PrintSniffer {
 
     private final List<String> totals = new ArrayList<>();
     private final List<String> others = new ArrayList<>();
+    private final Set<String> feet;
     private boolean goesOn;
     /** Rows that begin without a date, and those whose date stands above and whose figures stand in the last line. */
     private int undated;
@@ -61,6 +62,26 @@ public final class PrintSniffer {
         this.found = new PrintColumns(print);
         this.columns = found.columns;
         this.balance = balance();
+        this.feet = feet();
+    }
+
+    // Lines of words that stand at the end of several pages, and nowhere else.
+    private Set<String> feet() {
+        Map<String, Integer> ends = new LinkedHashMap<>();
+        for (int i = 0; i < print.lines.size(); i++) {
+            String line = print.lines.get(i);
+            if (!found.isHead(i) && PrintLines.hasLetters(line) && endsPage(i + 1)) {
+                ends.merge(line, 1, Integer::sum);
+            }
+        }
+        Set<String> feet = new LinkedHashSet<>();
+        ends.forEach((line, count) -> {
+            boolean only = print.lines.stream().filter(line::equals).count() == count;
+            if (count > 1 && only && line.chars().noneMatch(Character::isDigit)) {
+                feet.add(line);
+            }
+        });
+        return feet;
     }
 
     /**
@@ -74,7 +95,9 @@ public final class PrintSniffer {
                 .toList();
         lines = lines.subList(0, Math.max(0, lines.size() - (cut ? 1 : 0)));
         // Commas within the texts of a print file divide some of its lines, but never nearly all.
-        boolean separated = separator != 0 && (percent >= NEARLY_ALL || isSeparated(lines, separator));
+        boolean separated = separator != 0
+                && !standsInFigures(lines, separator)
+                && (percent >= NEARLY_ALL || isSeparated(lines, separator));
         if (separated && !isRuled(lines, separator) || lines.stream().anyMatch(l -> l.length() > WIDEST)) {
             return null;
         }
@@ -97,6 +120,19 @@ public final class PrintSniffer {
             }
         }
         return divided * 10 >= dated * 8;
+    }
+
+    // True when nearly every comma is the mark between the thousands of a figure.
+    private static boolean standsInFigures(List<String> lines, char separator) {
+        long commas = 0;
+        long within = 0;
+        for (String line : lines) {
+            for (int i = line.indexOf(separator); separator == ',' && i >= 0; i = line.indexOf(separator, i + 1)) {
+                commas++;
+                within += line.substring(Math.max(0, i - 1)).matches("[0-9],[0-9]{2,3}([^0-9].*)?") ? 1 : 0;
+            }
+        }
+        return commas > 0 && within * 10 >= commas * 9;
     }
 
     // Strokes at the same places of nearly all lines are those of a table that is printed.
@@ -151,6 +187,8 @@ public final class PrintSniffer {
             }
         }
         headings(headings, filters);
+        feet.forEach(
+                foot -> filters.add(new RowFilter(FixedRows.LINE, RowFilter.Test.IS, List.of(foot.strip()), false)));
         List<Shape> shapes = new ArrayList<>();
         String date = yearsFirst(shapes);
         if (!headings.isEmpty()) {
@@ -220,13 +258,19 @@ public final class PrintSniffer {
                 figuresBelow += open ? 1 : 0;
                 open = false;
                 near = true;
-            } else if (near && figures.isEmpty() && startsText(line)) {
+            } else if (feet.contains(line)) {
+                near = false;
+            } else if (figures.isEmpty() && found.lacksDate(line) && isText(line) && (near || !isAlone(i))) {
                 goesOn = true;
             } else {
                 others.add(line);
                 near = false;
             }
         }
+    }
+
+    private boolean endsPage(int line) {
+        return isBeforeHead(line) || print.lines.stream().skip(line).allMatch(String::isBlank);
     }
 
     // Blank lines at the end of a page divide nothing.
@@ -257,12 +301,25 @@ public final class PrintSniffer {
                 .orElseThrow();
     }
 
-    private boolean startsText(String line) {
-        int first = PrintColumns.firstPlace(line, 0);
-        return columns.stream().anyMatch(c -> c.kind() == Kind.TEXT && c.from() == first);
+    // True for a line with something in the columns of texts only.
+    private boolean isText(String line) {
+        for (int i = 0; i < line.length(); i++) {
+            int at = i;
+            boolean empty = line.charAt(i) == ' ' || PrintLines.isBar(line.charAt(i));
+            if (!empty && columns.stream().noneMatch(c -> c.kind() == Kind.TEXT && c.from() <= at && at < c.to())) {
+                return false;
+            }
+        }
+        return true;
     }
 
-    // How totals begin: what they have in common before their figures.
+    // True for a line with blank ones above and below, or at an end of the file.
+    private boolean isAlone(int line) {
+        return (line == 0 || print.lines.get(line - 1).isBlank())
+                && (line + 1 == print.lines.size() || print.lines.get(line + 1).isBlank());
+    }
+
+    // How lines begin: what they have in common before their figures.
     private static List<String> beginnings(List<String> lines) {
         Set<String> beginnings = new LinkedHashSet<>();
         lines.forEach(line -> beginnings.add(phrase(line)));
@@ -309,7 +366,12 @@ public final class PrintSniffer {
         if (period == null) {
             return date.title();
         }
-        shapes.add(new Years(date.title(), period.rows(), period.label(), period.days(), WITH_YEAR));
+        for (Column column : columns) {
+            if (column.kind() == Kind.DATE) {
+                String title = column == date ? WITH_YEAR : column.title() + " in full";
+                shapes.add(new Years(column.title(), period.rows(), period.label(), period.days(), title));
+            }
+        }
         return date.title();
     }
 
@@ -344,26 +406,53 @@ public final class PrintSniffer {
     private void headings(List<CarryDown.Heading> headings, List<RowFilter> filters) {
         Map<String, List<String>> byWord = new LinkedHashMap<>();
         for (String line : others) {
+            // What stands where texts do, and reaches beyond, may be one that goes on: it is held rather than left out.
+            if (found.lacksDate(line) && !PrintLines.isRule(line) && !PrintLines.isTotal(line)) {
+                continue;
+            }
             if (PrintLines.isBar(line.strip().charAt(0))) {
                 boxed(line, filters);
                 continue;
             }
             byWord.computeIfAbsent(firstWord(line), w -> new ArrayList<>()).add(line.strip());
         }
+        accountsOfPages(headings);
         byWord.forEach((word, lines) -> {
             boolean letters = word.matches("\\p{L}+");
-            Pattern code = Pattern.compile((letters ? word : "") + " +([0-9A-Za-z.-]*[0-9][0-9A-Za-z.-]*)");
+            Pattern code = codeBehind(letters ? word : "");
             boolean coded =
                     letters && lines.stream().allMatch(l -> code.matcher(l).lookingAt());
             long different = lines.stream().map(l -> taken(code, l)).distinct().count();
-            if (coded && different > 1) {
+            boolean known = headings.stream().anyMatch(h -> h.begins().equals(word));
+            if (coded && different > 1 && !known) {
                 headings.add(new CarryDown.Heading(word, FixedRows.LINE, word, code));
             } else if (letters) {
                 beginnings(lines).forEach(text -> filters.add(begins(text.isEmpty() ? word : text)));
-            } else {
+            } else if (!known) {
                 filters.add(begins(word));
             }
         });
+    }
+
+    // An account may stand in the heading of its pages.
+    private void accountsOfPages(List<CarryDown.Heading> headings) {
+        Map<String, Set<String>> codes = new LinkedHashMap<>();
+        for (int i = 0; i < print.lines.size(); i++) {
+            String line = print.lines.get(i);
+            if (found.isHead(i) && !line.isBlank() && Words.is("account", firstWord(line))) {
+                codes.computeIfAbsent(firstWord(line), w -> new LinkedHashSet<>())
+                        .add(taken(codeBehind(firstWord(line)), line.strip()));
+            }
+        }
+        codes.forEach((word, different) -> {
+            if (different.size() > 1 && !different.contains("")) {
+                headings.add(new CarryDown.Heading(word, FixedRows.LINE, word, codeBehind(word)));
+            }
+        });
+    }
+
+    private static Pattern codeBehind(String word) {
+        return Pattern.compile(word + " +([0-9A-Za-z.-]*[0-9][0-9A-Za-z.-]*)");
     }
 
     // A line between strokes is known by its text; one of strokes only is blank.

@@ -236,7 +236,15 @@ public final class ProposalFile {
     }
 
     private static void print(Facts.Print print, StringBuilder yaml) {
-        print.shapes().forEach(shape -> shape(shape, yaml));
+        List<Years> years = print.shapes().stream()
+                .filter(Years.class::isInstance)
+                .map(Years.class::cast)
+                .toList();
+        if (!years.isEmpty()) {
+            yaml.append("years:                               # the dates have none; the file states its period\n");
+            years.forEach(each -> years(each, yaml));
+        }
+        print.shapes().stream().filter(shape -> !(shape instanceof Years)).forEach(shape -> shape(shape, yaml));
         if (!print.filters().isEmpty()) {
             yaml.append("leave out:                           # rules, totals, balances carried over\n");
         }
@@ -253,14 +261,6 @@ public final class ProposalFile {
     private static void shape(Shape shape, StringBuilder yaml) {
         if (shape instanceof CarryDown carry) {
             carried(carry, yaml);
-        } else if (shape instanceof Years years) {
-            yaml.append("years:                               # the dates have none; the file states its period\n");
-            yaml.append("  {column: ").append(quoted(years.column()));
-            yaml.append(", pattern: ").append(quoted(years.pattern().pattern()));
-            yaml.append(", period: ").append(quoted(years.period()));
-            yaml.append(", days: {pattern: ").append(quoted(years.days().pattern()));
-            yaml.append(century(years.days()));
-            yaml.append("}, title: ").append(quoted(years.title())).append("}\n");
         } else if (shape instanceof PageHeads heads) {
             yaml.append("page heads: {begins: ").append(quoted(heads.begins()));
             yaml.append(", ends: ").append(quoted(heads.ends())).append("}\n");
@@ -275,6 +275,15 @@ public final class ProposalFile {
         } else {
             throw new IllegalStateException("no shape of a print file: " + shape);
         }
+    }
+
+    private static void years(Years years, StringBuilder yaml) {
+        yaml.append("  - {column: ").append(quoted(years.column()));
+        yaml.append(", pattern: ").append(quoted(years.pattern().pattern()));
+        yaml.append(", period: ").append(quoted(years.period()));
+        yaml.append(", days: {pattern: ").append(quoted(years.days().pattern()));
+        yaml.append(century(years.days()));
+        yaml.append("}, title: ").append(quoted(years.title())).append("}\n");
     }
 
     private static void carried(CarryDown carry, StringBuilder yaml) {

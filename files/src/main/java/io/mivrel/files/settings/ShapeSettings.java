@@ -28,7 +28,7 @@ final class ShapeSettings {
     /** {@code apart} are the rows that the layout leaves out, and so are no part of one that goes on. */
     static List<Shape> read(SettingsNode form, FileFormat file, List<RowFilter> apart) {
         List<Shape> shapes = new ArrayList<>();
-        years(form.block("years"), shapes);
+        form.blocks("years").forEach(years -> years(years, shapes));
         carryDown(form, shapes);
         pages(form.block("page heads"), shapes);
         wrapped(form.block("wrapped"), apart, shapes);
@@ -50,10 +50,7 @@ final class ShapeSettings {
         return shapes;
     }
 
-    private static void years(@Nullable SettingsNode form, List<Shape> shapes) {
-        if (form == null) {
-            return;
-        }
+    private static void years(SettingsNode form, List<Shape> shapes) {
         String column = form.required("column");
         DatePattern pattern = yearless(form);
         String period = form.required("period");
