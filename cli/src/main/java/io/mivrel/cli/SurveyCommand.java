@@ -223,15 +223,13 @@ final class SurveyCommand implements Callable<Integer> {
             write(survey.layout());
             out.println("\n  layout: " + write);
             int open = survey.survey().questions().size();
-            out.println("  next: "
-                    + (open == 0
-                            ? "name"
-                            : open == 1
-                                    ? "answer its question, then name"
-                                    : "answer its " + open + " questions, then name")
-                    + " it in a run sheet beside the books: intake: [{files: "
+            if (open > 0) {
+                out.println("  next: answer its " + (open == 1 ? "question" : open + " questions")
+                        + ": a value that begins with a question mark");
+            }
+            out.println((open > 0 ? "  then: " : "  next: ") + "name it in a run sheet, intake: [{files: "
                     + Shell.quoted(survey.survey().file()) + ", layout: " + Shell.quoted(write.toString())
-                    + "}]; then mivrel check RUN.yaml");
+                    + "}], and mivrel check RUN.yaml");
         } else if (survey.survey().question("gives") != null) {
             out.println("\n  next: mivrel survey " + named + " --gives \"bank lines\"");
         } else {

@@ -70,6 +70,10 @@ final class KnownFormats {
         }
         patterns.add(DatePattern.of("d. MMM uuuu"));
         patterns.add(DatePattern.of("d. MMMM uuuu"));
+        // As in Hungarian, where a point stands behind each part.
+        patterns.add(DatePattern.of("uuuu.MM.dd."));
+        patterns.add(DatePattern.of("uuuu. MM. dd."));
+        patterns.add(DatePattern.of("d.M.uuuu."));
         patterns.add(DatePattern.of("MMM d uuuu"));
         patterns.add(DatePattern.of("MMM d, uuuu"));
         patterns.add(DatePattern.of("MMMM d, uuuu"));

@@ -64,7 +64,7 @@ public final class SurveyText {
         comparison.harmless().forEach(words -> text.line("harmless", Printable.of(words)));
         if (comparison.isLike()) {
             text.line("reads", "the layout reads this file: every column it uses is there and written as before");
-        } else {
+        } else if (comparison.renamed().isEmpty()) {
             text.line("next", "correct the layout, or survey the file again with --write");
         }
         return text.out.toString();
