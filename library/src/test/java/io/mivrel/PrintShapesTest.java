@@ -56,7 +56,8 @@ public class PrintShapesTest {
         String layout = FileSurvey.of(workshop.folder.resolve("a.txt")).layout();
         workshop.takes("bank", "a.txt", layout.replaceFirst("account: \"[^\"]*\"", "account: 1200"))
                 .put("a.txt", beyond);
-        assertThat(Reading.of(workshop, "bank").rules()).isNotEmpty();
+        Reading held = Reading.of(workshop, "bank");
+        assertThat(held.rules()).isNotEmpty();
     }
 
     @Test

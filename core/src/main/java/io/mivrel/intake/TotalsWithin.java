@@ -39,6 +39,9 @@ final class TotalsWithin {
 
     /** Adds a row, as it was read and before any sign is turned. */
     void add(RecordBlock record) {
+        if (sums.isEmpty()) {
+            return;
+        }
         sums.forEach((field, sum) -> {
             long amount = record.number(field);
             if (amount != SourceRecord.ABSENT) {

@@ -26,11 +26,6 @@ public record FillDown(List<String> columns, List<String> where) implements Shap
     }
 
     @Override
-    public boolean adds(String column) {
-        return false;
-    }
-
-    @Override
     public List<String> needs() {
         return columns;
     }

@@ -26,16 +26,6 @@ public record PageHeads(String begins, String ends) implements Shape {
         return new Rows(rows, this);
     }
 
-    @Override
-    public boolean adds(String column) {
-        return false;
-    }
-
-    @Override
-    public List<String> needs() {
-        return List.of();
-    }
-
     private static final class Rows extends ShapedRows {
         private final PageHeads heads;
         /** Where the heading began that is being read; 0 between headings. */

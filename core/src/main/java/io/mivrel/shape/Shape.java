@@ -18,8 +18,12 @@ public sealed interface Shape permits CarryDown, PageHeads, Wrapped, FillDown, Y
     RowSource over(RowSource rows, Siblings siblings) throws IOException;
 
     /** True for a column that the rows have only by this shape. */
-    boolean adds(String column);
+    default boolean adds(String column) {
+        return false;
+    }
 
     /** The columns that the rows must have before it, by title or place. */
-    List<String> needs();
+    default List<String> needs() {
+        return List.of();
+    }
 }

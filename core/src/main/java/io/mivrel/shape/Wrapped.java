@@ -39,11 +39,6 @@ public record Wrapped(List<String> begins, List<String> joins, String filler, Li
     }
 
     @Override
-    public boolean adds(String column) {
-        return false;
-    }
-
-    @Override
     public List<String> needs() {
         List<String> needs = new ArrayList<>(begins);
         needs.addAll(joins);
