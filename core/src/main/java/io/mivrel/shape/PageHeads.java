@@ -19,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record PageHeads(String begins, String ends) implements Shape {
     /** No heading is longer. */
-    private static final int MOST_LINES = 60;
+    public static final int MOST_LINES = 60;
 
     @Override
     public RowSource over(RowSource rows, Siblings siblings) {

@@ -194,12 +194,49 @@ public final class PrintSniffer {
         if (!headings.isEmpty()) {
             shapes.add(new CarryDown(headings));
         }
-        if (print.titles >= 0) {
-            shapes.add(new PageHeads(beginning(print.headFrom), beginning(print.headTo)));
-        }
+        pageHeads(shapes, filters);
         wrap(shapes, filters, date);
         return new Facts.Print(
                 columns.stream().map(Column::slice).toList(), shapes, filters, carriedOver, List.copyOf(added));
+    }
+
+    // By the last line that every heading has; where one lacks both, its lines are left out one by one.
+    private void pageHeads(List<Shape> shapes, List<RowFilter> filters) {
+        if (print.titles < 0) {
+            return;
+        }
+        String from = beginning(print.headFrom);
+        for (int last : new int[] {print.headTo, print.titles}) {
+            if (endsEach(from, beginning(last))) {
+                shapes.add(new PageHeads(from, beginning(last)));
+                if (last != print.headTo) {
+                    filters.add(begins(beginning(print.headTo).strip()));
+                }
+                return;
+            }
+        }
+        for (int i = 0; i <= print.headTo; i++) {
+            if (!print.lines.get(i).isBlank()) {
+                filters.add(begins(beginning(i).strip()));
+            }
+        }
+    }
+
+    private boolean endsEach(String from, String to) {
+        int open = -1;
+        for (int i = 0; i < print.lines.size(); i++) {
+            String line = print.lines.get(i);
+            if (open < 0 && line.startsWith(from)) {
+                open = i;
+            }
+            if (open >= 0 && (i > open || from.equals(to)) && line.startsWith(to)) {
+                open = -1;
+            }
+            if (open >= 0 && i - open >= PageHeads.MOST_LINES - 1) {
+                return false;
+            }
+        }
+        return open < 0;
     }
 
     private static RowFilter begins(String text) {
