@@ -61,6 +61,22 @@ public class PrintShapesTest {
     }
 
     @Test
+    public void aMillionBlankLinesBehindARowDoNotFillTheMemory() throws Exception {
+        String pages = "layout: P\ngives: bank lines\naccount: 1200\n"
+                + "file: {kind: fixed width, columns: {Day: 1-10, Text: 12-20, Amount: 22-30}}\n"
+                + "wrapped: {begins: Day, joins: Text}\nunused: line\nfields:\n"
+                + "  date: {column: Day, pattern: uuuu-MM-dd}\n  narrative: {column: Text}\n"
+                + "  amount: {column: Amount}\n";
+        Workshop workshop = new Workshop()
+                .takes("bank", "a.txt", pages)
+                .put("a.txt", "2027-03-01 tin           1.00\n" + "\n".repeat(1_000_000) + "           lost\n");
+        Reading read = Reading.of(workshop, "bank", BankLines.AMOUNT, BankLines.NARRATIVE);
+        assertThat(read.records()).startsWith("100 | tin");
+        assertThat(read.rules()).contains("line-continues-nothing");
+        assertThat(read.tally().rows()).isEqualTo(1_000_002);
+    }
+
+    @Test
     public void daysOfOneDigitStandOnePlaceFurtherRight() throws Exception {
         StringBuilder text = new StringBuilder("Date         Particulars            Money      Running\n");
         long balance = 500;

@@ -27,6 +27,9 @@ import org.jspecify.annotations.Nullable;
  * @param apart rows that are left out, and so are no part of another
  */
 public record Wrapped(List<String> begins, List<String> joins, String filler, List<RowFilter> apart) implements Shape {
+    /** Lines between a row and the one that goes on from it, such as those of a page heading and around it. */
+    private static final int MOST_BEHIND = 500;
+
     public Wrapped {
         begins = List.copyOf(begins);
         joins = List.copyOf(joins);
@@ -241,6 +244,10 @@ public record Wrapped(List<String> begins, List<String> joins, String filler, Li
         // Rows that are not its own stand behind the open row until that is whole.
         private void stay(Row row) {
             (open == null ? ready : behind).add(row);
+            if (behind.size() > MOST_BEHIND) {
+                // No row goes on so far below; a million blank lines must not fill the memory.
+                close(null);
+            }
         }
 
         private void close(@Nullable Row next) {
