@@ -13,6 +13,7 @@ module io.mivrel.core {
     exports io.mivrel.kinds;
     exports io.mivrel.model;
     exports io.mivrel.money;
+    exports io.mivrel.posting;
     exports io.mivrel.rows;
     exports io.mivrel.run;
     exports io.mivrel.shape;

@@ -196,7 +196,7 @@ final class DocumentSorter {
      * @param byObject sorts any other
      */
     void sort(DocumentBlock documents, boolean[] decided, ByObject byObject) {
-        if (plan.first() > 0 || plan.documentsKept() > 0) {
+        if (plan.first() > 0 || plan.documentsKept() > 0 || plan.clearTo() != null) {
             Arrays.fill(decided, false);
         }
         for (Check check : checks) {
@@ -353,6 +353,10 @@ final class DocumentSorter {
         try {
             if (writerThread != null) {
                 writerThread.write(document, to);
+            }
+            ClearDocuments target = plan.clearTo();
+            if (target != null) {
+                target.take(document, identity);
             }
             history.remember(document.kind(), document.records(), identity, figures, content, to);
         } catch (IOException e) {

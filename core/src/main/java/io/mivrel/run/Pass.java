@@ -260,6 +260,15 @@ final class Pass {
                 || firstPass && tallies.stream().anyMatch(IntakeTally::foundLate);
     }
 
+    /** Has those that were told of documents forget them. */
+    void startOver() throws IOException {
+        plan.history().startOver();
+        ClearDocuments target = plan.clearTo();
+        if (target != null) {
+            target.startOver();
+        }
+    }
+
     /** A pass with the knowledge that this one lacked. */
     Pass next() {
         return new Pass(plan, progress, failedFiles(), tallies, lane, between());
@@ -296,7 +305,7 @@ final class Pass {
         Accounting.assertCloses(report);
         if (stop) {
             discard();
-            plan.history().startOver();
+            startOver();
             return report;
         }
         progress.at("written, now proved", report.clear().rows());

@@ -29,7 +29,7 @@ public final class Run {
                     throw new IOException("a file kept changing while it was read");
                 }
                 pass.discard();
-                plan.history().startOver();
+                pass.startOver();
                 pass = pass.next();
                 pass.read();
             }

@@ -32,6 +32,7 @@ import org.jspecify.annotations.Nullable;
  * @param history what earlier runs delivered
  * @param publication who hears of the files' names
  * @param checksOnly true when nothing is delivered
+ * @param clearTo who gets the clear documents one by one as the journals they amount to; {@code null} for nobody
  * @param documentsKept how many documents are reported one by one; 0 for none
  */
 public record RunPlan(
@@ -48,6 +49,7 @@ public record RunPlan(
         DocumentHistory history,
         Publication publication,
         boolean checksOnly,
+        @Nullable ClearDocuments clearTo,
         int documentsKept) {
     public RunPlan {
         inputs = List.copyOf(inputs);
@@ -115,6 +117,9 @@ public record RunPlan(
                         + " can only be delivered as " + kind.documents() + (kind.hasJournal() ? " or journals" : ""));
             }
         }
+        if (clearTo != null && !kind.isJournal() && !kind.hasJournal()) {
+            gaps.add(kind.documents() + " amount to no journal, so they cannot be posted to a ledger");
+        }
         if (kind.isOfAccount()) {
             inputs.forEach(input -> accountGaps(input, gaps));
             currencyGaps(gaps);
@@ -171,7 +176,8 @@ public record RunPlan(
     }
 
     private boolean deliversJournals() {
-        return targets.stream().anyMatch(t -> t.delivery().takes().isJournal());
+        return clearTo != null
+                || targets.stream().anyMatch(t -> t.delivery().takes().isJournal());
     }
 
     /** Collects a plan. */
@@ -189,6 +195,7 @@ public record RunPlan(
         private DocumentHistory history = DocumentHistory.NONE;
         private Publication publication = Publication.NONE;
         private boolean checksOnly;
+        private @Nullable ClearDocuments clearTo;
         private int documentsKept;
 
         private Builder(String name, Books books) {
@@ -250,6 +257,12 @@ public record RunPlan(
             return this;
         }
 
+        /** Hands out the clear documents one by one; makes large runs slower. */
+        public Builder clearTo(ClearDocuments target) {
+            clearTo = Objects.requireNonNull(target);
+            return this;
+        }
+
         /** Reports so many documents one by one; makes large runs slower. */
         public Builder keepDocuments(int most) {
             documentsKept = most;
@@ -271,6 +284,7 @@ public record RunPlan(
                     history,
                     publication,
                     checksOnly,
+                    clearTo,
                     documentsKept);
         }
     }

@@ -27,11 +27,14 @@ import org.sqlite.SQLiteConfig.TransactionMode;
  */
 final class RegisterDatabase implements AutoCloseable {
     /** The format that this Mivrel writes. */
-    static final int FORMAT = 4;
+    static final int FORMAT = 5;
     /** The first format that is still read; its registers get what they lack by {@code register-N.sql}. */
     private static final int OLDEST = 3;
 
     private static final int WAIT_MILLIS = 10_000;
+    /** Posting may take long, and who waits for it then sees what was posted. */
+    private static final int POSTING_WAIT_MILLIS = 600_000;
+
     private static final int LOOK_AGAIN_MILLIS = 50;
     /** The number of the lock that runs on a server take; no other program has a reason to. */
     private static final long SERVER_LOCK = 0x6D697672656CL;
@@ -52,7 +55,7 @@ final class RegisterDatabase implements AutoCloseable {
             return onServer(place);
         }
         Files.createDirectories(place.file().toAbsolutePath().getParent());
-        FileChannel lock = lock(place);
+        FileChannel lock = lock(place, ".lock", WAIT_MILLIS);
         @Nullable Connection connection = null;
         try {
             connection = file(place, false);
@@ -64,6 +67,36 @@ final class RegisterDatabase implements AutoCloseable {
             close(connection);
             lock.close();
             throw e instanceof SQLException failed ? failure(place, failed) : (IOException) e;
+        }
+    }
+
+    /**
+     * Opens it for one program that posts, which waits for another that does; makes it when it is missing. It does not keep
+     * runs from using the register, and each of its transactions waits for theirs.
+     */
+    static RegisterDatabase openToPost(RegisterPlace place) throws IOException {
+        // Runs and posting make the tables alike, so the first one to come does.
+        open(place).close();
+        FileChannel lock = place.file() == null ? null : lock(place, ".posting", POSTING_WAIT_MILLIS);
+        @Nullable Connection connection = null;
+        boolean ready = false;
+        try {
+            connection = place.file() == null ? server(place) : file(place, false);
+            RegisterDatabase database = new RegisterDatabase(place, connection, lock);
+            if (place.file() == null) {
+                database.lockServer(SERVER_LOCK + 1, POSTING_WAIT_MILLIS);
+            }
+            ready = true;
+            return database;
+        } catch (SQLException e) {
+            throw failure(place, e);
+        } finally {
+            if (!ready) {
+                close(connection);
+                if (lock != null) {
+                    lock.close();
+                }
+            }
         }
     }
 
@@ -94,7 +127,7 @@ final class RegisterDatabase implements AutoCloseable {
         try {
             connection = server(place);
             RegisterDatabase database = new RegisterDatabase(place, connection, null);
-            database.lockServer();
+            database.lockServer(SERVER_LOCK, WAIT_MILLIS);
             database.prepareSchema();
             return database;
         } catch (SQLException | IOException e) {
@@ -148,11 +181,11 @@ final class RegisterDatabase implements AutoCloseable {
     }
 
     // The lock is the process's: one that dies lets it go.
-    private static FileChannel lock(RegisterPlace place) throws IOException {
+    private static FileChannel lock(RegisterPlace place, String ending, long wait) throws IOException {
         Path register = Objects.requireNonNull(place.file());
-        Path file = register.resolveSibling(register.getFileName() + ".lock");
+        Path file = register.resolveSibling(register.getFileName() + ending);
         FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
-        long end = System.nanoTime() + WAIT_MILLIS * 1_000_000L;
+        long end = System.nanoTime() + wait * 1_000_000L;
         while (true) {
             FileLock lock;
             try {
@@ -181,10 +214,10 @@ final class RegisterDatabase implements AutoCloseable {
         }
     }
 
-    private void lockServer() throws SQLException, IOException {
-        long end = System.nanoTime() + WAIT_MILLIS * 1_000_000L;
+    private void lockServer(long number, long wait) throws SQLException, IOException {
+        long end = System.nanoTime() + wait * 1_000_000L;
         try (PreparedStatement query = connection.prepareStatement("SELECT pg_try_advisory_lock(?)")) {
-            query.setLong(1, SERVER_LOCK);
+            query.setLong(1, number);
             while (true) {
                 try (ResultSet got = query.executeQuery()) {
                     got.next();
@@ -342,13 +375,17 @@ final class RegisterDatabase implements AutoCloseable {
         }
     }
 
-    @Override
-    public void close() {
+    void rollback() {
         try {
             connection.rollback();
         } catch (SQLException nothingBegun) {
-            // It is closed in any case.
+            // There is nothing to take back.
         }
+    }
+
+    @Override
+    public void close() {
+        rollback();
         close(connection);
         try {
             if (lockFile != null) {

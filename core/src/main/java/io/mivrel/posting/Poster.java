@@ -1,0 +1,377 @@
+package io.mivrel.posting;
+
+import io.mivrel.posting.Answer.Result;
+import io.mivrel.posting.PostingLog.Sent;
+import io.mivrel.posting.PostingLog.Settled;
+import io.mivrel.posting.PostingLog.State;
+import java.io.IOException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Sends entries to a ledger, each exactly once: what is about to be sent is noted first, and when an answer is lost the ledger
+ * is asked what it has. For one thread.
+ */
+public final class Poster {
+    /** Entries of a call, where a ledger takes more. */
+    private static final int MOST_A_CALL = 5_000;
+
+    private static final int KEYS_A_CALL = 500;
+    /** What is there with other content is shown for so many documents. */
+    private static final int DIFFERENCES_KEPT = 200;
+
+    /** So far apart, two documents with one number are two. */
+    private static final int NUMBERS_RETURN_DAYS = 183;
+
+    private final Ledger ledger;
+    private final PostingLog log;
+    private final Patience patience;
+
+    public Poster(Ledger ledger, PostingLog log, Patience patience) {
+        this.ledger = ledger;
+        this.log = log;
+        this.patience = patience;
+    }
+
+    /** What is to be posted, and how. */
+    public record Order(Batch batch, String run, PostMode mode, Instant now, List<PostingLog.Closing> closings) {}
+
+    /** Hears how far it is. */
+    public interface Listener {
+        /** {@code sent} of {@code all} entries are settled. */
+        void at(long sent, long all);
+    }
+
+    /**
+     * Settles what earlier attempts left open: the ledger is asked about each document that was about to be sent.
+     *
+     * @return how many were found in the ledger
+     */
+    public long settleEarlier() throws IOException {
+        long there = 0;
+        Map<String, List<Sent>> byBatch = new LinkedHashMap<>();
+        log.unsettled()
+                .forEach(sent -> byBatch.computeIfAbsent(sent.batch(), b -> new ArrayList<>())
+                        .add(sent));
+        for (Map.Entry<String, List<Sent>> batch : byBatch.entrySet()) {
+            there += settle(batch.getKey(), batch.getValue());
+        }
+        for (PostingLog.Noted batch : log.batches()) {
+            if (batch.state() == PostingLog.BatchState.OPEN) {
+                log.end(batch.batch().key(), false);
+            }
+        }
+        return there;
+    }
+
+    private long settle(String batch, List<Sent> open) throws IOException {
+        Map<String, Sent> byKey = new HashMap<>();
+        open.forEach(sent -> byKey.put(sent.key(), sent));
+        Map<String, PostedEntry> found = findAll(byKey.keySet());
+        Map<String, Settled> settled = new LinkedHashMap<>();
+        Effect effect = new Effect();
+        log.entries(batch, (sent, replaced) -> {
+            Entry entry = sent.entry();
+            PostedEntry there = found.get(entry.key());
+            boolean isOpen = byKey.containsKey(entry.key());
+            if (isOpen && there != null && there.entry().digest().equals(entry.digest())) {
+                boolean ofBatch = batch.equals(there.batch());
+                Result result = !ofBatch ? Result.THERE : replaced == null ? Result.ADDED : Result.REPLACED;
+                settled.put(
+                        entry.key(),
+                        new Settled(entry.key(), State.POSTED, Answer.of(entry.key(), result, there.number())));
+                add(effect, result, entry, replaced);
+            }
+        });
+        open.forEach(sent -> settled.putIfAbsent(sent.key(), new Settled(sent.key(), State.WAITING, null)));
+        log.settle(batch, List.copyOf(settled.values()), effect);
+        return settled.values().stream().filter(s -> s.state() == State.POSTED).count();
+    }
+
+    private static void add(Effect effect, Result result, Entry entry, @Nullable Entry replaced) {
+        if (result == Result.ADDED || result == Result.REPLACED) {
+            effect.add(entry);
+            if (result == Result.REPLACED && replaced != null) {
+                effect.subtract(replaced);
+            }
+        }
+    }
+
+    /** What would be done; nothing is sent but the question, where the ledger answers it. */
+    public PostingReport rehearse(Order order, EntrySpool entries) throws IOException {
+        Work work = new Work(order, entries.size(), true, (sent, all) -> {});
+        entries.entries(work::take);
+        work.flush();
+        return work.report;
+    }
+
+    /**
+     * Posts entries. What earlier attempts left open must be {@linkplain #settleEarlier settled} before. Throws when the
+     * ledger cannot be reached any more; what was answered until then is noted, and the next attempt goes on from there.
+     */
+    public PostingReport post(Order order, EntrySpool entries, Listener listener) throws IOException {
+        Work work = new Work(order, entries.size(), false, listener);
+        entries.entries(work::take);
+        work.flush();
+        if (work.begun) {
+            log.end(order.batch().key(), false);
+        }
+        return work.report;
+    }
+
+    /** One attempt, parcel by parcel. */
+    private final class Work {
+        private final Order order;
+        private final boolean rehearsal;
+        private final Listener listener;
+        private final PostingReport report;
+        private final int most;
+        private final List<Sourced> parcel = new ArrayList<>();
+        private final long all;
+        private long done;
+        private boolean begun;
+
+        Work(Order order, long all, boolean rehearsal, Listener listener) throws IOException {
+            this.order = order;
+            this.all = all;
+            this.rehearsal = rehearsal;
+            this.listener = listener;
+            this.report = new PostingReport(order.batch(), order.mode(), rehearsal);
+            this.most = Math.min(MOST_A_CALL, patience.repeat(ledger::abilities).entriesAtMost());
+        }
+
+        void take(Sourced entry) throws IOException {
+            parcel.add(entry);
+            if (parcel.size() == most) {
+                flush();
+            }
+        }
+
+        void flush() throws IOException {
+            if (parcel.isEmpty()) {
+                return;
+            }
+            List<Sourced> toSend = unknown();
+            if (!toSend.isEmpty()) {
+                send(toSend);
+            }
+            done += parcel.size();
+            parcel.clear();
+            listener.at(done, all);
+        }
+
+        // Those that are not known to be there already.
+        private List<Sourced> unknown() throws IOException {
+            List<Sourced> toSend = new ArrayList<>();
+            Map<String, Sent> latest = new HashMap<>(latest(parcel));
+            List<Sourced> named = new ArrayList<>(parcel.size());
+            List<Sourced> renamed = new ArrayList<>();
+            for (Sourced sourced : parcel) {
+                Sourced other = named(sourced, latest.get(sourced.entry().key()));
+                named.add(other);
+                if (other != sourced) {
+                    renamed.add(other);
+                }
+            }
+            latest.putAll(latest(renamed));
+            for (Sourced sourced : named) {
+                Sent known = latest.get(sourced.entry().key());
+                if (known == null || known.state() != State.POSTED) {
+                    toSend.add(sourced);
+                } else if (known.digest().equals(sourced.entry().digest())) {
+                    report.postedBefore(sourced);
+                } else {
+                    toSend.add(sourced);
+                }
+            }
+            return toSend;
+        }
+
+        private Map<String, Sent> latest(List<Sourced> of) throws IOException {
+            return of.isEmpty()
+                    ? Map.of()
+                    : log.latest(of.stream().map(s -> s.entry().key()).toList());
+        }
+
+        // Numbers start again, often each year: the second document with a number gets a key with its year.
+        private Sourced named(Sourced sourced, @Nullable Sent known) {
+            Entry e = sourced.entry();
+            if (known == null || Math.abs(known.day().toEpochDay() - e.date().toEpochDay()) <= NUMBERS_RETURN_DAYS) {
+                return sourced;
+            }
+            String key = e.key() + "-" + e.date().getYear();
+            Entry other = Entry.of(key, e.kind(), e.reference(), e.date(), e.currency(), e.narrative(), e.lines());
+            return new Sourced(other, sourced.file(), sourced.rows());
+        }
+
+        private void send(List<Sourced> toSend) throws IOException {
+            List<Entry> entries = toSend.stream().map(Sourced::entry).toList();
+            Map<String, PostedEntry> before = order.mode().replaces() ? findAll(keys(entries)) : Map.of();
+            if (rehearsal) {
+                List<Answer> answers = patience.repeat(() -> ledger.rehearse(order.batch(), order.mode(), entries));
+                note(toSend, byKey(answers), before, false);
+                return;
+            }
+            begin();
+            log.intend(
+                    order.batch().key(),
+                    toSend,
+                    before.values().stream().map(PostedEntry::entry).toList());
+            note(toSend, byKey(sendUntilAnswered(entries)), before, true);
+        }
+
+        private void begin() throws IOException {
+            if (!begun) {
+                long mark = -1;
+                List<Balance> balances = List.of();
+                // Others may post meanwhile, and the balances must be those of the mark.
+                while (mark != patience.repeat(ledger::mark)) {
+                    mark = patience.repeat(ledger::mark);
+                    balances = patience.repeat(() -> ledger.balances(java.time.LocalDate.MAX));
+                }
+                PostingLog.Noted noted = new PostingLog.Noted(
+                        order.batch(), order.run(), order.mode(), order.now(), mark, PostingLog.BatchState.OPEN);
+                log.begin(noted, balances, order.closings());
+                begun = true;
+            }
+        }
+
+        private List<Answer> sendUntilAnswered(List<Entry> entries) throws LedgerException {
+            List<Answer> answers = new ArrayList<>();
+            List<Entry> rest = entries;
+            for (int tried = 1; !rest.isEmpty(); tried++) {
+                List<Entry> now = rest;
+                try {
+                    List<Answer> given = ledger.post(order.batch(), order.mode(), now);
+                    requireAll(now, given);
+                    answers.addAll(given);
+                    return answers;
+                } catch (LedgerException e) {
+                    patience.giveUpOrPause(e, tried);
+                    if (e.kind() == LedgerException.Kind.UNSURE) {
+                        rest = lacking(now, answers);
+                    }
+                }
+            }
+            return answers;
+        }
+
+        // What is there with the content that was sent has its answer; the rest is sent again.
+        private List<Entry> lacking(List<Entry> sent, List<Answer> answers) throws LedgerException {
+            Map<String, PostedEntry> found = findAll(keys(sent));
+            List<Entry> lacking = new ArrayList<>();
+            for (Entry entry : sent) {
+                PostedEntry there = found.get(entry.key());
+                if (there != null && there.entry().digest().equals(entry.digest())) {
+                    boolean ofBatch = order.batch().key().equals(there.batch());
+                    answers.add(Answer.of(entry.key(), ofBatch ? Result.ADDED : Result.THERE, there.number()));
+                } else {
+                    lacking.add(entry);
+                }
+            }
+            return lacking;
+        }
+
+        private void note(
+                List<Sourced> sent, Map<String, Answer> answers, Map<String, PostedEntry> before, boolean inLog)
+                throws IOException {
+            List<Settled> settled = new ArrayList<>();
+            Effect effect = new Effect();
+            Map<String, PostedEntry> there = others(answers);
+            for (Sourced sourced : sent) {
+                Entry entry = sourced.entry();
+                PostedEntry old = before.get(entry.key());
+                Answer answer = inBatch(Objects.requireNonNull(answers.get(entry.key())), old);
+                PostedEntry other = there.get(entry.key());
+                if (answer.result() == Result.REFUSED
+                        && other != null
+                        && other.entry().digest().equals(entry.digest())) {
+                    // It says that it refused what it has.
+                    answer = Answer.of(entry.key(), Result.ADDED, other.number());
+                }
+                settled.add(new Settled(entry.key(), state(answer), answer));
+                add(effect, answer.result(), entry, old == null ? null : old.entry());
+                report.take(sourced, answer, other == null ? null : other.entry(), ledger.plain(answer));
+            }
+            report.effect().add(effect);
+            if (inLog) {
+                log.settle(order.batch().key(), settled, effect);
+            }
+        }
+
+        // A lost answer is told by what is there, which does not say whether it replaced something or was the same
+        // before.
+        private Answer inBatch(Answer answer, @Nullable PostedEntry old) {
+            if (old == null) {
+                return answer;
+            }
+            boolean same = order.batch().key().equals(old.batch());
+            return answer.result() == Result.ADDED && !same
+                    ? Answer.of(answer.key(), Result.REPLACED, answer.number())
+                    : answer;
+        }
+
+        // What the ledger has in the place of those that it did not take.
+        private Map<String, PostedEntry> others(Map<String, Answer> answers) throws LedgerException {
+            List<String> keys = answers.values().stream()
+                    .filter(a -> a.result() == Result.DIFFERS
+                            || a.result() == Result.REFUSED
+                            || a.result() == Result.SKIPPED)
+                    .map(Answer::key)
+                    .limit(Math.max(0, DIFFERENCES_KEPT - report.kept()))
+                    .toList();
+            return keys.isEmpty() ? Map.of() : findAll(keys);
+        }
+    }
+
+    private static State state(Answer answer) {
+        return switch (answer.result()) {
+            case ADDED, REPLACED, THERE -> State.POSTED;
+            case SKIPPED, DIFFERS -> State.DIFFERS;
+            case REFUSED -> State.REFUSED;
+            case REMOVED, REVERSED -> State.WITHDRAWN;
+        };
+    }
+
+    private static List<String> keys(List<Entry> entries) {
+        return entries.stream().map(Entry::key).toList();
+    }
+
+    private static Map<String, Answer> byKey(List<Answer> answers) {
+        Map<String, Answer> byKey = new HashMap<>();
+        answers.forEach(answer -> byKey.put(answer.key(), answer));
+        return byKey;
+    }
+
+    /** An answer that is not about what was sent is no answer. */
+    private static void requireAll(List<Entry> sent, List<Answer> answers) throws LedgerException {
+        boolean all = sent.size() == answers.size();
+        for (int i = 0; all && i < answers.size(); i++) {
+            Result result = answers.get(i).result();
+            all = answers.get(i).key().equals(sent.get(i).key())
+                    && result != Result.REMOVED
+                    && result != Result.REVERSED;
+        }
+        if (!all) {
+            throw new LedgerException(
+                    LedgerException.Kind.UNSURE, "the ledger's answer is not about what was sent", null);
+        }
+    }
+
+    private Map<String, PostedEntry> findAll(Collection<String> keys) throws LedgerException {
+        Map<String, PostedEntry> found = new HashMap<>();
+        List<String> all = List.copyOf(keys);
+        for (int from = 0; from < all.size(); from += KEYS_A_CALL) {
+            List<String> some = all.subList(from, Math.min(all.size(), from + KEYS_A_CALL));
+            found.putAll(patience.repeat(() -> ledger.find(some)));
+        }
+        return found;
+    }
+}
