@@ -17,4 +17,5 @@ module io.mivrel.ledger {
 
     exports io.mivrel.ledger;
     exports io.mivrel.practice;
+    exports io.mivrel.practice.web;
 }

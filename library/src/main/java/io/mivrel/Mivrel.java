@@ -14,6 +14,7 @@ import io.mivrel.intake.Layout;
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
 import io.mivrel.ledger.RunScope;
+import io.mivrel.posting.Ledger;
 import io.mivrel.run.DeliveryTarget;
 import io.mivrel.run.Input;
 import io.mivrel.run.Progress;
@@ -25,6 +26,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
@@ -242,6 +244,29 @@ public final class Mivrel {
         return new Session(this).run();
     }
 
+    /** What this run has to do with a ledger: post its clear documents, take them back, prove. The caller closes the ledger. */
+    public Posting postTo(Ledger ledger) {
+        return new Posting(this, ledger);
+    }
+
+    /** The checks of one's own, and one more. */
+    List<Check> checksAnd(Check more) {
+        List<Check> all = new ArrayList<>(checks);
+        all.add(more);
+        return all;
+    }
+
+    /** The bank account that the lines of a file belong to; {@code null} when its kind has none. */
+    @Nullable
+    String accountOf(String file) {
+        for (Input input : inputs()) {
+            if (input.name().equals(file)) {
+                return input.layout().account();
+            }
+        }
+        return null;
+    }
+
     /** The plan, but for what is remembered. */
     RunPlan.Builder plan(List<Input> inputs) {
         RunPlan.Builder plan = RunPlan.named(name, books)
@@ -308,6 +333,10 @@ public final class Mivrel {
                         url, System.getenv("MIVREL_REGISTER_USER"), System.getenv("MIVREL_REGISTER_PASSWORD"));
     }
 
+    Instant now() {
+        return clock.instant();
+    }
+
     LocalDate today() {
         return LocalDate.now(clock);
     }
@@ -322,6 +351,15 @@ public final class Mivrel {
 
     String name() {
         return name;
+    }
+
+    Books books() {
+        return books;
+    }
+
+    /** Whose books they are. */
+    public String company() {
+        return books.company();
     }
 
     @Nullable

@@ -55,6 +55,11 @@ public record Outcome(RunReport report, @Nullable Path evidence, List<Path> held
     }
 
     private List<String> places() {
+        return places(evidence, held, false);
+    }
+
+    /** What to say of the evidence folder and of the files with held rows. */
+    static List<String> places(@Nullable Path evidence, List<Path> held, boolean posted) {
         if (evidence == null) {
             return List.of();
         }
@@ -63,7 +68,10 @@ public record Outcome(RunReport report, @Nullable Path evidence, List<Path> held
             places.add("held rows, with what is wrong beside them: " + shown(file));
         }
         if (!held.isEmpty()) {
-            places.add("correct them at the source or in that file, and run again: what was delivered is left out");
+            places.add("correct them at the source or in that file, and "
+                    + (posted
+                            ? "post again: what was posted is not sent again"
+                            : "run again: what was delivered is left out"));
         }
         places.add("evidence: " + shown(evidence));
         return places;
@@ -74,7 +82,7 @@ public record Outcome(RunReport report, @Nullable Path evidence, List<Path> held
         return OutcomeJson.of(report, evidence == null ? null : shown(evidence), status());
     }
 
-    private static String shown(Path path) {
+    static String shown(Path path) {
         Path here = Path.of("").toAbsolutePath();
         Path absolute = path.toAbsolutePath().normalize();
         return absolute.startsWith(here) ? here.relativize(absolute).toString() : absolute.toString();

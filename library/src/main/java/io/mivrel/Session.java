@@ -251,6 +251,20 @@ final class Session implements Publication {
         return absolute.startsWith(home) ? home.relativize(absolute).toString() : absolute.toString();
     }
 
+    /** Digests of the inputs and settings of a run. */
+    static List<FileDigest> digests(Mivrel run) throws IOException {
+        List<FileDigest> files = new ArrayList<>();
+        for (Mivrel.Source source : run.sources()) {
+            if (source.path() != null) {
+                files.add(digest("input", source.path(), source.shown()));
+            }
+        }
+        for (Path setting : run.settings()) {
+            files.add(digest("settings", setting, setting.getFileName().toString()));
+        }
+        return files;
+    }
+
     private static FileDigest digest(String role, Path path, String shown) throws IOException {
         return new FileDigest(role, shown, Files.size(path), Digests.of(path));
     }

@@ -31,6 +31,7 @@ import picocli.CommandLine.IVersionProvider;
             "  mivrel survey FILE          what an unknown file is, and a layout for it",
             "  mivrel check bank.yaml      find everything that is wrong, write nothing",
             "  mivrel run bank.yaml        deliver what is clear, hold the rest",
+            "  mivrel post bank.yaml --to practice    or post it to a ledger, and prove it",
             "  mivrel help run             more about one command",
             "",
             "Exit status: 0 all clear, 1 something is held or no row is a document, 2 the command or its settings",
@@ -44,6 +45,11 @@ public final class Main {
         COMMANDS.put("survey", SurveyCommand.class);
         COMMANDS.put("check", CheckCommand.class);
         COMMANDS.put("run", RunCommand.class);
+        COMMANDS.put("post", PostCommand.class);
+        COMMANDS.put("withdraw", WithdrawCommand.class);
+        COMMANDS.put("prove", ProveCommand.class);
+        COMMANDS.put("status", StatusCommand.class);
+        COMMANDS.put("practice", PracticeCommand.class);
         COMMANDS.put("help", CommandLine.HelpCommand.class);
     }
 

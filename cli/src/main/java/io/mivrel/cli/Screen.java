@@ -37,6 +37,7 @@ final class Screen {
         private final boolean shown = isTerminal();
         private long next = System.nanoTime() + 2 * PAUSE_NANOS;
         private int width;
+        private long posting;
 
         Counter(PrintWriter err) {
             this.err = err;
@@ -47,11 +48,34 @@ final class Screen {
             long now = System.nanoTime();
             if (shown && now > next) {
                 next = now + PAUSE_NANOS;
-                String text = String.format(Locale.ROOT, "  %,d rows %s", rows, stage);
-                err.print("\r" + text + " ".repeat(Math.max(0, width - text.length())));
-                err.flush();
-                width = text.length();
+                show(String.format(Locale.ROOT, "  %,d rows %s", rows, stage));
             }
+        }
+
+        /** Counts documents that were posted, with the rate and what is left of the time. */
+        void posted(long sent, long all) {
+            long now = System.nanoTime();
+            if (posting == 0) {
+                posting = now;
+            }
+            if (shown && now > next) {
+                next = now + PAUSE_NANOS;
+                long seconds = Math.max(1, (now - posting) / 1_000_000_000L);
+                long rate = Math.max(1, sent / seconds);
+                show(String.format(
+                        Locale.ROOT,
+                        "  %,d of %,d documents posted, %,d a second, %,d s left",
+                        sent,
+                        all,
+                        rate,
+                        (all - sent) / rate));
+            }
+        }
+
+        private void show(String text) {
+            err.print("\r" + text + " ".repeat(Math.max(0, width - text.length())));
+            err.flush();
+            width = text.length();
         }
 
         @Override
@@ -59,6 +83,7 @@ final class Screen {
             if (width > 0) {
                 err.print("\r" + " ".repeat(width) + "\r");
                 err.flush();
+                width = 0;
             }
         }
     }

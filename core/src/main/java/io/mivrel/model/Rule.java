@@ -420,7 +420,28 @@ public enum Rule implements FindingRule {
     DELIVERED_BEFORE(
             NOTE,
             "Documents of this run were delivered by an earlier run of the company; they were left out.",
-            "Nothing to do.");
+            "Nothing to do."),
+    LEDGER_LACKS(
+            BLOCKER,
+            "The ledger that the document is to be posted to lacks what it needs: an open account or period, a party, a tax"
+                    + " code.",
+            "Add or open it there, or change the document at the source."),
+    LEDGER_LIMIT(
+            BLOCKER,
+            "The document is larger than the ledger takes: a text or reference is too long, or there are too many lines.",
+            "Shorten or divide it at the source."),
+    LEDGER_REFUSED(
+            BLOCKER,
+            "The ledger refused the document when it was posted.",
+            "See the reason; correct the held row, or the books there, and post again: only what was refused is sent."),
+    LEDGER_DIFFERS(
+            BLOCKER,
+            "The ledger has the document already, with other content, and was told to add only.",
+            "Compare the two. Post with --mode 'add or replace' to replace the one there, or correct the source."),
+    DELIVERED_IN_FILE(
+            CAUTION,
+            "Documents that are posted to a ledger also went out in import files.",
+            "Do not import those files into the same books.");
 
     private final Severity severity;
     private final String meaning;

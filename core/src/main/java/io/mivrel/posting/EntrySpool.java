@@ -91,7 +91,8 @@ public final class EntrySpool implements ClearDocuments, AutoCloseable {
         return Entry.of(
                 key,
                 document.kind().documents(),
-                document.reference(),
+                // What is only named by its place in a file is called by its key, which stays when the place changes.
+                document.kind().key() == null ? key : document.reference(),
                 Objects.requireNonNull(document.date(), "a clear document has a date"),
                 journal.lines().isEmpty()
                         ? document.heading().currency()

@@ -9,10 +9,12 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,8 +42,14 @@ public final class Poster {
         this.patience = patience;
     }
 
-    /** What is to be posted, and how. */
-    public record Order(Batch batch, String run, PostMode mode, Instant now, List<PostingLog.Closing> closings) {}
+    /**
+     * What is to be posted, and how.
+     *
+     * @param first at most this many documents are sent, as a pilot; 0 for all
+     * @param closings closing balances of the statements that the entries come from
+     */
+    public record Order(
+            Batch batch, String run, PostMode mode, long first, Instant now, List<PostingLog.Closing> closings) {}
 
     /** Hears how far it is. */
     public interface Listener {
@@ -126,6 +134,86 @@ public final class Poster {
         return work.report;
     }
 
+    /** What a withdrawal did: how many were taken back, and what the ledger refused to take back. */
+    public record Withdrawal(long takenBack, List<Refused> refused) {}
+
+    /** A document that stays, with the ledger's answer. */
+    public record Refused(Sent document, Answer answer, Ledger.@Nullable Plain plain) {}
+
+    /**
+     * Takes back documents of a batch.
+     *
+     * @param wanted their keys; {@code null} for the whole batch
+     * @param day the date of the entries that reverse final ones
+     */
+    public Withdrawal withdraw(PostingLog.Noted batch, @Nullable Collection<String> wanted, java.time.LocalDate day)
+            throws IOException {
+        String key = batch.batch().key();
+        Map<String, Sent> posted = new LinkedHashMap<>();
+        log.documents(key, sent -> {
+            boolean own = sent.answer() == null || sent.answer().result() != Result.THERE;
+            if (sent.state() == State.POSTED && own && (wanted == null || wanted.contains(sent.key()))) {
+                posted.put(sent.key(), sent);
+            }
+        });
+        if (wanted == null) {
+            patience.repeat(() -> {
+                ledger.seal(key);
+                return true;
+            });
+        }
+        int most = Math.min(MOST_A_CALL, patience.repeat(ledger::abilities).entriesAtMost());
+        List<String> keys = List.copyOf(posted.keySet());
+        List<Refused> refused = new ArrayList<>();
+        for (int from = 0; from < keys.size(); from += most) {
+            List<String> some = keys.subList(from, Math.min(keys.size(), from + most));
+            // Said again it is answered alike, so a lost answer is asked for by asking again.
+            Map<String, Answer> answers = byKey(patience.repeat(() -> ledger.withdraw(key, some, day)));
+            refused.addAll(noteWithdrawn(key, some, answers, posted));
+        }
+        if (wanted == null && refused.isEmpty()) {
+            log.end(key, true);
+        }
+        return new Withdrawal(keys.size() - refused.size(), refused);
+    }
+
+    private List<Refused> noteWithdrawn(
+            String batch, List<String> keys, Map<String, Answer> answers, Map<String, Sent> posted) throws IOException {
+        List<Refused> refused = new ArrayList<>();
+        List<Settled> settled = new ArrayList<>();
+        Set<String> gone = new HashSet<>();
+        for (String key : keys) {
+            Answer answer = answers.get(key);
+            if (answer != null && answer.result() != Result.REFUSED) {
+                settled.add(new Settled(key, State.WITHDRAWN, answer));
+                gone.add(key);
+            } else if (answer != null) {
+                refused.add(new Refused(Objects.requireNonNull(posted.get(key)), answer, ledger.plain(answer)));
+            } else {
+                throw new LedgerException(
+                        LedgerException.Kind.UNSURE, "the ledger's answer is not about what was asked", null);
+            }
+        }
+        Effect effect = new Effect();
+        log.entries(batch, (sent, old) -> {
+            if (gone.contains(sent.entry().key())) {
+                effect.subtract(sent.entry());
+            }
+        });
+        log.settle(batch, settled, effect);
+        return refused;
+    }
+
+    /** Makes the drafts of a batch final; answers what the ledger refused. */
+    public List<Answer> makeFinal(PostingLog.Noted batch) throws IOException {
+        List<Answer> refused =
+                patience.repeat(() -> ledger.makeFinal(batch.batch().key()));
+        if (refused.isEmpty()) {
+            log.madeFinal(batch.batch().key());
+        }
+        return refused;
+    }
+
     /** One attempt, parcel by parcel. */
     private final class Work {
         private final Order order;
@@ -137,6 +225,8 @@ public final class Poster {
         private final long all;
         private long done;
         private boolean begun;
+        /** What is known of the documents of the parcel at hand, by key. */
+        private Map<String, Sent> latest = Map.of();
 
         Work(Order order, long all, boolean rehearsal, Listener listener) throws IOException {
             this.order = order;
@@ -159,6 +249,11 @@ public final class Poster {
                 return;
             }
             List<Sourced> toSend = unknown();
+            if (order.first() > 0 && report.sent() + toSend.size() > order.first()) {
+                long left = order.first() - report.sent();
+                toSend.subList((int) left, toSend.size()).forEach(report::beyondPilot);
+                toSend = toSend.subList(0, (int) left);
+            }
             if (!toSend.isEmpty()) {
                 send(toSend);
             }
@@ -170,7 +265,7 @@ public final class Poster {
         // Those that are not known to be there already.
         private List<Sourced> unknown() throws IOException {
             List<Sourced> toSend = new ArrayList<>();
-            Map<String, Sent> latest = new HashMap<>(latest(parcel));
+            latest = new HashMap<>(latest(parcel));
             List<Sourced> named = new ArrayList<>(parcel.size());
             List<Sourced> renamed = new ArrayList<>();
             for (Sourced sourced : parcel) {
@@ -302,7 +397,36 @@ public final class Poster {
             }
             report.effect().add(effect);
             if (inLog) {
+                adopt(sent, answers);
                 log.settle(order.batch().key(), settled, effect);
+            }
+        }
+
+        // What an earlier batch sent, was not there when it was asked for, and got there late all the same.
+        private void adopt(List<Sourced> sent, Map<String, Answer> answers) throws IOException {
+            Map<String, Entry> late = new HashMap<>();
+            for (Sourced sourced : sent) {
+                Entry entry = sourced.entry();
+                Sent known = latest.get(entry.key());
+                Answer answer = answers.get(entry.key());
+                if (known != null
+                        && known.state() == State.WAITING
+                        && known.digest().equals(entry.digest())
+                        && answer != null
+                        && answer.result() == Result.THERE) {
+                    late.put(entry.key(), entry);
+                }
+            }
+            for (PostedEntry found : findAll(late.keySet()).values()) {
+                Entry entry = found.entry();
+                Sent known = latest.get(entry.key());
+                if (known != null && known.batch().equals(found.batch())) {
+                    Answer added = Answer.of(entry.key(), Result.ADDED, found.number());
+                    log.settle(
+                            known.batch(),
+                            List.of(new Settled(entry.key(), State.POSTED, added)),
+                            new Effect().add(entry));
+                }
             }
         }
 

@@ -84,9 +84,12 @@ public interface PostingLog {
      * A closing balance that a statement states.
      *
      * @param account the bank account
+     * @param from the first day that had a line
      * @param day the last day that had a line
+     * @param opening the balance before the first day
+     * @param balance the balance at the end of the last day
      */
-    record Closing(String account, LocalDate day, Money balance, String file) {}
+    record Closing(String account, LocalDate from, LocalDate day, Money opening, Money balance, String file) {}
 
     /** Begins a batch. */
     void begin(Noted batch, List<Balance> before, List<Closing> closings) throws IOException;
@@ -107,7 +110,10 @@ public interface PostingLog {
     /** Notes that the entries of a batch are final now. */
     void madeFinal(String batch) throws IOException;
 
-    /** All documents that are {@link State#INTENDED}, in the order in which they were. */
+    /**
+     * All documents that are {@link State#INTENDED}, and those {@link State#WAITING} that were not sent again, in the order
+     * in which they were.
+     */
     List<Sent> unsettled() throws IOException;
 
     /** Of each key that was ever sent, the document that was sent last. */

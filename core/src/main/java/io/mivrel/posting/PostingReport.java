@@ -19,6 +19,7 @@ public final class PostingReport {
     private final List<NotTaken> notTaken = new ArrayList<>();
     private final Effect effect = new Effect();
     private long before;
+    private long beyond;
 
     /**
      * A document that the ledger did not take.
@@ -37,6 +38,10 @@ public final class PostingReport {
 
     void postedBefore(Sourced entry) {
         before++;
+    }
+
+    void beyondPilot(Sourced entry) {
+        beyond++;
     }
 
     void take(Sourced sent, Answer answer, @Nullable Entry there, Ledger.@Nullable Plain plain) {
@@ -74,6 +79,11 @@ public final class PostingReport {
     /** Documents that were known to be in the ledger and were not sent. */
     public long postedBefore() {
         return before;
+    }
+
+    /** Documents that a pilot left for later. */
+    public long beyondPilot() {
+        return beyond;
     }
 
     /** Documents that now stand in the ledger by this attempt. */

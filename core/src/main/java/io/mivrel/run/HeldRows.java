@@ -21,10 +21,16 @@ public final class HeldRows {
 
     /** Adds a row of a held document. */
     void add(SourceRecord record) {
-        rows.set((int) Math.min(record.row(), Integer.MAX_VALUE));
+        add(record.row());
     }
 
-    void explain(Finding finding) {
+    /** Adds a row, by its first physical line. */
+    public void add(long row) {
+        rows.set((int) Math.min(row, Integer.MAX_VALUE));
+    }
+
+    /** Adds a reason to the row that it names. */
+    public void explain(Finding finding) {
         List<Finding> known = reasons.get(finding.origin().row());
         if (known != null) {
             known.add(finding);

@@ -160,7 +160,10 @@ final class Pass {
             sorter.held.addUnreadRows(tally.unreadable());
         }
         // Of use when the table is looked through; in a run it would be told month after month.
-        if (plan.checksOnly() && plan.coding() != null && sorter.clear.documents() + sorter.held.documents() > 0) {
+        if (plan.checksOnly()
+                && plan.clearTo() == null
+                && plan.coding() != null
+                && sorter.clear.documents() + sorter.held.documents() > 0) {
             List<CodingEntry> unused = lane.unused();
             if (!unused.isEmpty()) {
                 note(

@@ -104,6 +104,7 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     private void write(Work<Boolean> work) throws IOException {
         boolean done = false;
         try {
+            database.begin();
             work.run();
             database.commit();
             done = true;
@@ -172,11 +173,13 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
             int place = 0;
             for (Closing closing : closings) {
                 run(
-                        "INSERT INTO ledger_closing VALUES (?, ?, ?, ?, ?, ?, ?)",
+                        "INSERT INTO ledger_closing VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
                         id,
                         place++,
                         closing.account(),
+                        closing.from().toString(),
                         closing.day().toString(),
+                        closing.opening().minor(),
                         closing.balance().minor(),
                         closing.balance().currency().getCurrencyCode(),
                         closing.file());
@@ -328,8 +331,13 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     public List<Sent> unsettled() throws IOException {
         return read(() -> {
             List<Sent> found = new ArrayList<>();
-            try (PreparedStatement query =
-                    prepare(DOCUMENTS + " AND d.state = 'intended' ORDER BY d.id", company, ledger)) {
+            try (PreparedStatement query = prepare(
+                    DOCUMENTS
+                            + " AND (d.state = 'intended' OR d.state = 'waiting' AND NOT EXISTS (SELECT 1"
+                            + " FROM ledger_document later WHERE later.document_key = d.document_key"
+                            + " AND later.id > d.id)) ORDER BY d.id",
+                    company,
+                    ledger)) {
                 documents(query, found::add);
             }
             return found;
@@ -427,16 +435,19 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
         return read(() -> {
             List<Closing> found = new ArrayList<>();
             try (PreparedStatement query = prepare(
-                            "SELECT account, day, balance, currency, source_file FROM ledger_closing"
+                            "SELECT account, first_day, day, opening, balance, currency, source_file FROM ledger_closing"
                                     + " WHERE batch_id = ? ORDER BY place",
                             id(batch));
                     ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
+                    Currency currency = Currency.getInstance(rows.getString(6));
                     found.add(new Closing(
                             rows.getString(1),
                             LocalDate.parse(rows.getString(2)),
-                            new Money(rows.getLong(3), Currency.getInstance(rows.getString(4))),
-                            rows.getString(5)));
+                            LocalDate.parse(rows.getString(3)),
+                            new Money(rows.getLong(4), currency),
+                            new Money(rows.getLong(5), currency),
+                            rows.getString(7)));
                 }
             }
             return found;

@@ -83,7 +83,10 @@ final class RegisterDatabase implements AutoCloseable {
         try {
             connection = place.file() == null ? server(place) : file(place, false);
             RegisterDatabase database = new RegisterDatabase(place, connection, lock);
-            if (place.file() == null) {
+            if (place.file() != null) {
+                // Left to itself the driver holds a transaction all the time, which would keep runs out.
+                connection.setAutoCommit(true);
+            } else {
                 database.lockServer(SERVER_LOCK + 1, POSTING_WAIT_MILLIS);
             }
             ready = true;
@@ -344,7 +347,19 @@ final class RegisterDatabase implements AutoCloseable {
     /** Commits, after waiting for readers of the file. */
     void commit() throws SQLException {
         waitAtMost(WAIT_MILLIS);
-        connection.commit();
+        if (connection.getAutoCommit()) {
+            execute("COMMIT");
+        } else {
+            connection.commit();
+        }
+    }
+
+    /** Begins a transaction that writes, where it does not begin by itself. */
+    void begin() throws SQLException {
+        if (connection.getAutoCommit()) {
+            waitAtMost(WAIT_MILLIS);
+            execute("BEGIN IMMEDIATE");
+        }
     }
 
     private void waitAtMost(int millis) throws SQLException {
@@ -377,7 +392,11 @@ final class RegisterDatabase implements AutoCloseable {
 
     void rollback() {
         try {
-            connection.rollback();
+            if (connection.getAutoCommit()) {
+                execute("ROLLBACK");
+            } else {
+                connection.rollback();
+            }
         } catch (SQLException nothingBegun) {
             // There is nothing to take back.
         }

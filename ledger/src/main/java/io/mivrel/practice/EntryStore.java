@@ -143,9 +143,15 @@ final class EntryStore {
     }
 
     void entries(Query wanted, Consumer<PostedEntry> target) throws SQLException {
-        StringBuilder sql = new StringBuilder(COLUMNS);
+        entries(wanted, 0, 0, target);
+    }
+
+    /** Those behind a number; {@code most} is 0 for all. */
+    void entries(Query wanted, long after, int most, Consumer<PostedEntry> target) throws SQLException {
+        StringBuilder sql = new StringBuilder();
         List<Object> values = new ArrayList<>();
         values.add(company);
+        values.add(after);
         if (wanted.since() >= 0) {
             sql.append(" AND (e.recorded > ? OR e.removed > ?)");
             values.add(wanted.since());
@@ -162,8 +168,16 @@ final class EntryStore {
                     + " WHERE c.company_id = e.company_id AND c.code = ?)");
             values.add(wanted.account());
         }
-        sql.append(" ORDER BY e.id, l.place");
-        try (PreparedStatement query = database.connection().prepareStatement(sql.toString())) {
+        // The number of lines differs, so what is counted is the entries.
+        String all = most == 0
+                ? COLUMNS + " AND e.id > ?" + sql
+                : COLUMNS + " AND e.id > ? AND e.id IN (SELECT e.id FROM entry e WHERE e.company_id = ? AND e.id > ?"
+                        + sql + " ORDER BY e.id LIMIT " + most + ")";
+        if (most > 0) {
+            values.add(2, company);
+            values.add(3, after);
+        }
+        try (PreparedStatement query = database.connection().prepareStatement(all + " ORDER BY e.id, l.place")) {
             query.setFetchSize(FETCH);
             for (int i = 0; i < values.size(); i++) {
                 query.setObject(i + 1, values.get(i));

@@ -13,10 +13,10 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import org.flywaydb.core.Flyway;
+import org.flywaydb.core.api.FlywayException;
 import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConfig.SynchronousMode;
-import org.sqlite.SQLiteConfig.TransactionMode;
 
 /** The connection to the books, and what SQLite and PostgreSQL do differently. */
 final class PracticeDatabase implements AutoCloseable {
@@ -46,17 +46,16 @@ final class PracticeDatabase implements AutoCloseable {
             if (place.file() != null && place.file().toAbsolutePath().getParent() != null) {
                 Files.createDirectories(place.file().toAbsolutePath().getParent());
             }
-            PracticeDatabase database = new PracticeDatabase(place, place.file() == null ? server(place) : file(place));
-            boolean ready = false;
-            try {
-                database.migrate();
-                ready = true;
-            } finally {
-                if (!ready) {
-                    database.close();
+            try (PracticeDatabase asked = connect(place)) {
+                if (asked.version().equals(VERSION)) {
+                    return connect(place);
                 }
             }
-            return database;
+            migrate(place);
+            return connect(place);
+        } catch (FlywayException e) {
+            throw new LedgerException(
+                    LedgerException.Kind.REFUSED, place + ": its tables cannot be made: " + e.getMessage(), e);
         } catch (SQLException e) {
             throw failure(place, e, LedgerException.Kind.BUSY);
         } catch (IOException e) {
@@ -64,15 +63,17 @@ final class PracticeDatabase implements AutoCloseable {
         }
     }
 
+    private static PracticeDatabase connect(PracticePlace place) throws SQLException {
+        return new PracticeDatabase(place, place.file() == null ? server(place) : file(place));
+    }
+
     private static Connection file(PracticePlace place) throws SQLException {
         SQLiteConfig config = new SQLiteConfig();
         config.setBusyTimeout(WAIT_MILLIS);
         config.enforceForeignKeys(true);
-        config.setTransactionMode(TransactionMode.IMMEDIATE);
         config.setSynchronous(SynchronousMode.FULL);
-        Connection connection = config.createConnection("jdbc:sqlite:" + place.file());
-        connection.setAutoCommit(false);
-        return connection;
+        // Transactions are begun and ended in so many words: left to itself the driver holds one all the time.
+        return config.createConnection("jdbc:sqlite:" + place.file());
     }
 
     private static Connection server(PracticePlace place) throws SQLException {
@@ -83,10 +84,8 @@ final class PracticeDatabase implements AutoCloseable {
     }
 
     // Flyway takes its time, so it is only called when the books are not as they should be.
-    private void migrate() throws SQLException {
-        if (version().equals(VERSION)) {
-            return;
-        }
+    private static void migrate(PracticePlace place) {
+        boolean onServer = place.file() == null;
         String url = onServer ? place.url() : "jdbc:sqlite:" + place.file();
         Flyway.configure()
                 .dataSource(url, place.user(), place.password())
@@ -94,16 +93,12 @@ final class PracticeDatabase implements AutoCloseable {
                 .schemas(onServer ? new String[] {SCHEMA} : new String[0])
                 .load()
                 .migrate();
-        if (onServer) {
-            connection.setSchema(SCHEMA);
-        }
     }
 
     private String version() throws SQLException {
         String schema = onServer ? SCHEMA : null;
         try (ResultSet tables = connection.getMetaData().getTables(null, schema, "flyway_schema_history", null)) {
             if (!tables.next()) {
-                connection.rollback();
                 return "";
             }
         }
@@ -114,8 +109,6 @@ final class PracticeDatabase implements AutoCloseable {
             version.next();
             String found = version.getString(1);
             return found == null ? "" : found;
-        } finally {
-            connection.rollback();
         }
     }
 
@@ -127,9 +120,32 @@ final class PracticeDatabase implements AutoCloseable {
         return onServer;
     }
 
+    private void execute(String sql) throws SQLException {
+        try (Statement statement = connection.createStatement()) {
+            statement.execute(sql);
+        }
+    }
+
+    /** Begins to read. */
+    void begin() throws SQLException {
+        if (!onServer) {
+            execute("BEGIN");
+        }
+    }
+
+    void commit() throws SQLException {
+        if (onServer) {
+            connection.commit();
+        } else {
+            execute("COMMIT");
+        }
+    }
+
     /** Begins to write: nobody else does until the transaction ends. */
     void beginToWrite() throws SQLException {
-        if (onServer) {
+        if (!onServer) {
+            execute("BEGIN IMMEDIATE");
+        } else {
             try (PreparedStatement lock = connection.prepareStatement("SELECT pg_advisory_xact_lock(?)")) {
                 lock.setLong(1, WRITERS);
                 lock.executeQuery().close();
@@ -172,7 +188,11 @@ final class PracticeDatabase implements AutoCloseable {
 
     void rollback() {
         try {
-            connection.rollback();
+            if (onServer) {
+                connection.rollback();
+            } else {
+                execute("ROLLBACK");
+            }
         } catch (SQLException gone) {
             // Nothing of it was written either way.
         }

@@ -72,7 +72,7 @@ public final class PracticeLedger implements Ledger {
                 }
                 id = books.create(created);
             }
-            database.connection().commit();
+            database.commit();
             ready = true;
             return new PracticeLedger(database, name, id);
         } catch (SQLException e) {
@@ -111,7 +111,7 @@ public final class PracticeLedger implements Ledger {
                     : new LedgerException(LedgerException.Kind.REFUSED, name + ": " + refused, e);
         }
         try {
-            database.connection().commit();
+            database.commit();
             return result;
         } catch (SQLException e) {
             database.rollback();
@@ -121,6 +121,7 @@ public final class PracticeLedger implements Ledger {
 
     private <T> T read(Work<T> work) throws LedgerException {
         try {
+            database.begin();
             return work.run();
         } catch (SQLException e) {
             throw database.failure(e, LedgerException.Kind.BUSY);
@@ -209,6 +210,15 @@ public final class PracticeLedger implements Ledger {
         read(() -> {
             store.entries(query, target);
             return true;
+        });
+    }
+
+    /** The entries of {@link #entries} behind a number, at most so many. */
+    public List<PostedEntry> page(Query query, long after, int most) throws LedgerException {
+        return read(() -> {
+            List<PostedEntry> page = new ArrayList<>();
+            store.entries(query, after, most, page::add);
+            return page;
         });
     }
 

@@ -38,7 +38,7 @@ CREATE TABLE ledger_document (
 
 CREATE INDEX ledger_document_by_key ON ledger_document (document_key);
 CREATE INDEX ledger_document_of_batch ON ledger_document (batch_id);
-CREATE INDEX ledger_document_open ON ledger_document (batch_id) WHERE state = 'intended';
+CREATE INDEX ledger_document_open ON ledger_document (state) WHERE state IN ('intended', 'waiting');
 
 -- The entries as they were about to be sent, packed, with those that they were to replace.
 CREATE TABLE ledger_parcel (
@@ -71,7 +71,9 @@ CREATE TABLE ledger_closing (
     batch_id BIGINT NOT NULL REFERENCES ledger_batch (id),
     place BIGINT NOT NULL,
     account TEXT NOT NULL,
+    first_day TEXT NOT NULL,
     day TEXT NOT NULL,
+    opening BIGINT NOT NULL,
     balance BIGINT NOT NULL,
     currency TEXT NOT NULL,
     source_file TEXT NOT NULL,

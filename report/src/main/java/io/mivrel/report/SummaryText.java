@@ -32,6 +32,8 @@ public final class SummaryText {
     private final KindWords words;
     private final Style style;
     private final StringBuilder out = new StringBuilder();
+    /** True when what a ledger refused is told of too, which {@code report} does not count as held. */
+    private boolean posting;
 
     /** How emphasis is shown; plain for files and pipes. */
     public enum Style {
@@ -54,6 +56,16 @@ public final class SummaryText {
         text.problems(Severity.CAUTION, SHOWN_OTHERS);
         text.problems(Severity.NOTE, SHOWN_OTHERS);
         text.ending(places);
+        return text.out.toString();
+    }
+
+    /** Only the problems, worst first, of a run whose documents go on to a ledger. */
+    static String problems(RunReport report, Style style) {
+        SummaryText text = new SummaryText(report, style);
+        text.posting = true;
+        text.problems(Severity.BLOCKER, SHOWN_BLOCKERS);
+        text.problems(Severity.CAUTION, SHOWN_OTHERS);
+        text.problems(Severity.NOTE, SHOWN_OTHERS);
         return text.out.toString();
     }
 
@@ -220,7 +232,7 @@ public final class SummaryText {
             return;
         }
         String heading = Words.count(count, severity.word());
-        if (severity == Severity.BLOCKER) {
+        if (severity == Severity.BLOCKER && !posting) {
             heading += count == 1 ? " holds " : " hold ";
             heading += report.held().documents() == 0
                     ? "what could not be read"

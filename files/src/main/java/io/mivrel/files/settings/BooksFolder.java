@@ -24,7 +24,7 @@ import java.util.Set;
  * Reads the books from a folder: {@code books.yaml} (company and currency), {@code chart.csv}, and where they are needed
  * {@code tax-codes.csv}, {@code parties.csv} and {@code periods.csv}.
  */
-final class BooksFolder {
+public final class BooksFolder {
     private static final List<String> TYPES = words(AccountType.values());
     private static final List<String> USES = words(AccountUse.values());
     private static final List<String> STATUSES = words(AccountStatus.values());
@@ -37,6 +37,14 @@ final class BooksFolder {
         this.folder = folder;
         this.shown = shown;
         this.problems = problems;
+    }
+
+    /** Reads the books of a folder; throws with every mistake of every file. */
+    public static Books read(Path folder) throws SettingsException {
+        Problems problems = new Problems();
+        Books books = read(folder, folder.toString(), problems);
+        problems.throwIfAny();
+        return books;
     }
 
     /** The books, or {@code null} when they cannot be used; then their problems were reported. */

@@ -1,0 +1,92 @@
+package io.mivrel.files.settings;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+/**
+ * A ledger to post to, as its settings file names it. Secrets are never in it: it only names the environment variables that
+ * hold them. Immutable.
+ *
+ * @param name what it is called
+ * @param kind what it is reached by
+ * @param file the database file of a practice ledger; {@code null} for one on a server
+ * @param address of a database for JDBC, or of the ledger's own server; {@code null} for a file
+ * @param company whose books they are; {@code null} for those of the run
+ * @param userFrom environment variable with the user of the database
+ * @param secretFrom environment variable with the password of the database, or the token of the server
+ * @param certificate the server's certificate, or that of its issuer; {@code null} for those that Java trusts
+ */
+public record LedgerSettings(
+        String name,
+        Kind kind,
+        Path file,
+        String address,
+        String company,
+        String userFrom,
+        String secretFrom,
+        Path certificate,
+        Path settings) {
+    /** What a ledger is reached by. */
+    public enum Kind {
+        /** A database of this machine or another. */
+        PRACTICE,
+        /** The practice ledger's protocol over HTTP. */
+        HTTP
+    }
+
+    /**
+     * Finds the settings of a ledger: a file, or the name of one in the folder {@code ledgers} beside the run sheet. Throws
+     * with every mistake in it.
+     */
+    public static LedgerSettings read(String named, Path runFolder) throws SettingsException {
+        Path path = Path.of(named);
+        if (!Files.isRegularFile(path)) {
+            Path beside = runFolder.resolve("ledgers").resolve(named + ".yaml");
+            path = Files.isRegularFile(beside) ? beside : path;
+        }
+        Problems problems = new Problems();
+        SettingsNode form = SettingsNode.open(path, path.toString(), problems);
+        problems.throwIfAny();
+        LedgerSettings settings = read(form, path);
+        form.done();
+        problems.throwIfAny();
+        return settings;
+    }
+
+    private static LedgerSettings read(SettingsNode form, Path path) {
+        Path folder = path.toAbsolutePath().getParent();
+        String name = form.required("ledger");
+        boolean http = form.choice("kind", "practice", "practice", "http").equals("http");
+        String file = form.text("file");
+        String address = form.text("address");
+        if (http && (address == null || file != null)) {
+            form.at("kind", "a ledger over HTTP needs an 'address', such as http://localhost:8091, and no 'file'", "");
+        } else if (!http && (address == null) == (file == null)) {
+            form.at("kind", "a practice ledger needs either a 'file' or the 'address' of a database", "");
+        }
+        if (address != null && address.matches("(?i).*(password|token)=.*|.*://[^/]*:[^/]*@.*")) {
+            form.at(
+                    "address",
+                    "a secret does not belong into settings",
+                    "put it into an environment variable, and name that under "
+                            + (http ? "'token from'" : "'password from'"));
+        }
+        String certificate = form.text("certificate");
+        return new LedgerSettings(
+                name,
+                http ? Kind.HTTP : Kind.PRACTICE,
+                file == null ? null : folder.resolve(file).normalize(),
+                address,
+                form.text("company"),
+                or(form.text("user from"), "MIVREL_LEDGER_USER"),
+                http
+                        ? or(form.text("token from"), "MIVREL_LEDGER_TOKEN")
+                        : or(form.text("password from"), "MIVREL_LEDGER_PASSWORD"),
+                certificate == null ? null : folder.resolve(certificate).normalize(),
+                path);
+    }
+
+    private static String or(String text, String otherwise) {
+        return text == null ? otherwise : text;
+    }
+}

@@ -1,0 +1,49 @@
+package io.mivrel;
+
+import io.mivrel.files.FolderOutlet;
+import io.mivrel.ledger.PostingRegister;
+import io.mivrel.report.EvidenceFolder;
+import io.mivrel.report.PostingText;
+import io.mivrel.report.SummaryText;
+import io.mivrel.run.Input;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Objects;
+
+/** Keeps what came of posting in an evidence folder. */
+final class PostingEvidence {
+    private PostingEvidence() {}
+
+    /** The same outcome, with the places of its evidence. */
+    static PostOutcome keep(Mivrel run, PostOutcome outcome, PostingRegister log, List<Input> inputs)
+            throws IOException {
+        Path home = Objects.requireNonNull(run.home());
+        EvidenceFolder folder = EvidenceFolder.stage(
+                FolderOutlet.makePrivate(home.resolve("evidence")), run.slug() + "-posted-" + run.today());
+        boolean revealed = false;
+        try {
+            List<Path> held = folder.writeHeld(outcome.report(), inputs);
+            folder.writeFindings(outcome.report());
+            folder.copySettings(run.settings());
+            String batch = outcome.posting().batch().key();
+            PostingText.documents(folder.staged().resolve("posted.csv"), log, batch);
+            PostOutcome kept = new PostOutcome(
+                    outcome.report(),
+                    outcome.posting(),
+                    outcome.proof(),
+                    outcome.ledger(),
+                    outcome.details(),
+                    folder.folder(),
+                    held);
+            folder.write(kept.summary(SummaryText.Style.PLAIN), kept.json(), Session.digests(run));
+            folder.reveal();
+            revealed = true;
+            return kept;
+        } finally {
+            if (!revealed) {
+                folder.discard();
+            }
+        }
+    }
+}

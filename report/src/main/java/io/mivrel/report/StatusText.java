@@ -1,0 +1,67 @@
+package io.mivrel.report;
+
+import io.mivrel.money.Money;
+import io.mivrel.posting.Answer;
+import io.mivrel.posting.PostingLog;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** Where the documents stand that were sent to a ledger, batch by batch. */
+public final class StatusText {
+    private final TextPage page;
+    private boolean open;
+    private boolean any;
+
+    public StatusText(String ledger, String company, SummaryText.Style style) {
+        page = new TextPage(style);
+        page.title(company + ", what was sent to " + ledger);
+    }
+
+    /** True when something is refused, different or waiting. */
+    public boolean isOpen() {
+        return open;
+    }
+
+    /** Adds a batch with its counts and the documents to list. */
+    public void batch(PostingLog.Noted batch, Map<PostingLog.State, Long> counts, List<PostingLog.Sent> documents) {
+        any = true;
+        String state = batch.state() == PostingLog.BatchState.ENDED
+                ? batch.batch().standing().word()
+                : batch.state() == PostingLog.BatchState.OPEN ? "cut off" : "withdrawn";
+        StringBuilder words = new StringBuilder();
+        counts.forEach((of, count) -> words.append(words.isEmpty() ? "" : ", ")
+                .append(String.format(Locale.ROOT, "%,d %s", count, of.word())));
+        page.strong(batch.batch().name() + "   " + state);
+        page.say("  " + words);
+        for (PostingLog.Sent sent : documents) {
+            document(sent);
+        }
+        open |= batch.state() == PostingLog.BatchState.OPEN;
+        open |= counts.keySet().stream()
+                .anyMatch(of -> of == PostingLog.State.INTENDED || of == PostingLog.State.WAITING);
+        page.blank();
+    }
+
+    private void document(PostingLog.Sent sent) {
+        Answer answer = sent.answer();
+        String said = answer == null || answer.code() == null
+                ? ""
+                : "   the ledger says: " + answer.code() + " " + answer.words();
+        page.say(String.format(
+                Locale.ROOT,
+                "    %-9s %-18s %s %14s   %s row %d%s",
+                sent.state().word(),
+                sent.reference(),
+                sent.day(),
+                Money.show(sent.amount().minor(), sent.amount().currency()),
+                sent.file(),
+                sent.row(),
+                said));
+    }
+
+    /** The whole text. */
+    public String end() {
+        return any ? page.toString() : page.say("nothing yet").toString();
+    }
+}
