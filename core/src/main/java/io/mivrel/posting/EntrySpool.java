@@ -28,7 +28,7 @@ import org.jspecify.annotations.Nullable;
  * Makes entries of the clear documents of a run and keeps them on disk until the run is proved: nothing is sent of a run that
  * reads once more, or fails. For one thread.
  */
-public final class EntrySpool implements ClearDocuments, AutoCloseable {
+public final class EntrySpool implements ClearDocuments, EntrySource, AutoCloseable {
     private static final int BUFFER = 1 << 16;
     /** The digits of a key: no letter looks like another, or like a digit. */
     private static final String DIGITS = "0123456789ABCDEFGHJKMNPQRSTVWXYZ";
@@ -50,7 +50,7 @@ public final class EntrySpool implements ClearDocuments, AutoCloseable {
         return new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(file), BUFFER));
     }
 
-    /** How many entries it has. */
+    @Override
     public long size() {
         return count;
     }
@@ -148,12 +148,7 @@ public final class EntrySpool implements ClearDocuments, AutoCloseable {
         occurrences.clear();
     }
 
-    /** Takes the entries one by one. */
-    public interface Target {
-        void take(Sourced entry) throws IOException;
-    }
-
-    /** Hands out all entries in the order of the run. */
+    @Override
     public void entries(Target target) throws IOException {
         out.flush();
         try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file), BUFFER))) {

@@ -113,7 +113,7 @@ public final class Poster {
     }
 
     /** What would be done; nothing is sent but the question, where the ledger answers it. */
-    public PostingReport rehearse(Order order, EntrySpool entries) throws IOException {
+    public PostingReport rehearse(Order order, EntrySource entries) throws IOException {
         Work work = new Work(order, entries.size(), true, (sent, all) -> {});
         entries.entries(work::take);
         work.flush();
@@ -124,7 +124,7 @@ public final class Poster {
      * Posts entries. What earlier attempts left open must be {@linkplain #settleEarlier settled} before. Throws when the
      * ledger cannot be reached any more; what was answered until then is noted, and the next attempt goes on from there.
      */
-    public PostingReport post(Order order, EntrySpool entries, Listener listener) throws IOException {
+    public PostingReport post(Order order, EntrySource entries, Listener listener) throws IOException {
         Work work = new Work(order, entries.size(), false, listener);
         entries.entries(work::take);
         work.flush();

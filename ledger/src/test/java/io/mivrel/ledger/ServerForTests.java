@@ -7,11 +7,11 @@ import java.sql.SQLException;
 import java.util.concurrent.atomic.AtomicInteger;
 
 /** A real PostgreSQL server, begun when the first database on it is asked for. */
-final class ServerForTests {
+public final class ServerForTests {
     private final AtomicInteger databases = new AtomicInteger();
     private EmbeddedPostgres server;
 
-    synchronized RegisterPlace newDatabase() throws IOException {
+    public synchronized RegisterPlace newDatabase() throws IOException {
         if (server == null) {
             server = EmbeddedPostgres.builder().setLocaleConfig("locale", "C").start();
             Runtime.getRuntime().addShutdownHook(new Thread(this::stop));

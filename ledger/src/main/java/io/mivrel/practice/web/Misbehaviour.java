@@ -54,11 +54,13 @@ public final class Misbehaviour {
         return new Misbehaviour(Set.of(), 0, 0);
     }
 
-    synchronized @Nullable Fault draw() {
+    /** The lot of the next call; {@code null} for none. */
+    public synchronized @Nullable Fault draw() {
         return faults.isEmpty() || random.nextInt(100) >= perCent ? null : faults.get(random.nextInt(faults.size()));
     }
 
-    synchronized int number(int below) {
+    /** A number from 0 on. */
+    public synchronized int number(int below) {
         return random.nextInt(below);
     }
 }

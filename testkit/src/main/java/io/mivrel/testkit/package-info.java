@@ -1,0 +1,2 @@
+/** Tests to extend: {@link io.mivrel.testkit.LedgerPromises} tells whether a ledger keeps what its interface promises. */
+package io.mivrel.testkit;
