@@ -41,6 +41,11 @@ public record PostOutcome(
         return PostingText.of(report, posting, proof, ledger, details, Outcome.places(evidence, held, true), style);
     }
 
+    /** Only the figures and the proof. */
+    public String figures(SummaryText.Style style) {
+        return PostingText.figures(report, posting, proof, ledger, details, style);
+    }
+
     /** The same content for machines. */
     public String json() {
         return PostingJson.of(

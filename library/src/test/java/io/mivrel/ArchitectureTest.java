@@ -27,7 +27,8 @@ public class ArchitectureTest {
         "io.mivrel.drafting..",
         "io.mivrel.checking..",
         "io.mivrel.delivery..",
-        "io.mivrel.run.."
+        "io.mivrel.run..",
+        "io.mivrel.posting.."
     };
 
     private final JavaClasses classes = new ClassFileImporter()
@@ -92,18 +93,18 @@ public class ArchitectureTest {
                 .resideInAPackage("io.mivrel.files..")
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.report..")
+                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.practice..", "io.mivrel.report..")
                 .check(classes);
         noClasses()
                 .that()
                 .resideInAPackage("io.mivrel.report..")
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.files..")
+                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.practice..", "io.mivrel.files..")
                 .check(classes);
         noClasses()
                 .that()
-                .resideInAPackage("io.mivrel.ledger..")
+                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.practice..")
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("io.mivrel.report..", "io.mivrel.files..")

@@ -45,7 +45,8 @@ final class DemoCommand implements Callable<Integer> {
         PrintWriter out = spec.commandLine().getOut();
         Path target = folder == null ? freeFolder() : folder;
         DemoData.unpack(target);
-        out.println("Larkmoor Bell Foundry is unpacked in " + target + "; now its three run sheets are run there.");
+        out.println("Larkmoor Bell Foundry is unpacked in " + target + "; now three of its run sheets are run there,"
+                + " and its March is posted to a practice ledger.");
         for (String sheet : DemoData.RUN_SHEETS) {
             out.println();
             out.println("$ mivrel run " + typed(target.resolve(sheet)));
@@ -53,6 +54,7 @@ final class DemoCommand implements Callable<Integer> {
             Outcome outcome = Mivrel.open(target.resolve(sheet)).run();
             OutcomePrinter.outcome(outcome, false, out);
         }
+        new DemoPosting(target, out).play();
         out.println();
         for (String line : ending(target)) {
             out.println(line);
@@ -66,7 +68,9 @@ final class DemoCommand implements Callable<Integer> {
                 "  " + target.resolve("out") + "        the import files",
                 "  " + target.resolve("evidence") + "   findings, digests, and the held rows to correct",
                 "  " + target.resolve("READ-ME-FIRST.txt"),
+                "  " + target.resolve("ledgers") + "    the practice ledger, and how it is named to Mivrel",
                 "Correct something, then: mivrel run " + typed(target.resolve("bank.yaml")),
+                "                         mivrel post " + typed(target.resolve("bank.yaml")) + " --to practice",
                 "Other kinds of files:    mivrel run " + typed(target.resolve("payroll.yaml"))
                         + "   (or card, euro, ledger-print, orders, bank-ofx)",
                 "An unknown file:         mivrel survey "
@@ -74,7 +78,7 @@ final class DemoCommand implements Callable<Integer> {
     }
 
     // As a person types it: a path with blanks goes into quotes.
-    private static String typed(Path path) {
+    static String typed(Path path) {
         String text = path.toString();
         return text.indexOf(' ') < 0 ? text : '"' + text + '"';
     }

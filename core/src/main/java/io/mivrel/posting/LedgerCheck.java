@@ -50,7 +50,9 @@ public final class LedgerCheck implements Check {
         if (journal == null || date == null) {
             return;
         }
-        if (there.period(date).filter(Period::isOpen).isEmpty()) {
+        // What the books of the run lack too, its own checks have said.
+        boolean openHere = own.periods().isEmpty() || own.period(date).filter(Period::isOpen).isPresent();
+        if (openHere && there.period(date).filter(Period::isOpen).isEmpty()) {
             boolean known = there.period(date).isPresent();
             findings.accept(lacks(
                     document.records().get(0),
@@ -78,17 +80,21 @@ public final class LedgerCheck implements Check {
         SourceRecord source = line.source();
         String code = line.account();
         Account account = there.account(code);
+        Account ownAccount = own.account(code);
+        if (ownAccount == null || ownAccount.status() != AccountStatus.OPEN) {
+            return;
+        }
         if (code != null && account == null) {
             findings.accept(lacks(source, "account", code, "the ledger has no such account"));
         } else if (account != null && account.status() != AccountStatus.OPEN) {
             findings.accept(lacks(source, "account", account.code(), "the account is not open in the ledger"));
         }
         String tax = line.taxCode();
-        if (tax != null && there.taxCode(tax) == null) {
+        if (tax != null && own.taxCode(tax) != null && there.taxCode(tax) == null) {
             findings.accept(lacks(source, "tax code", tax, "the ledger has no such tax code"));
         }
         String party = line.party();
-        if (party != null && there.party(party) == null) {
+        if (party != null && own.party(party) != null && there.party(party) == null) {
             missing(source, party, findings);
         }
         if (kind.narrative() != null) {

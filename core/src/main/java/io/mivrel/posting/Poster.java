@@ -23,7 +23,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Poster {
     /** Entries of a call, where a ledger takes more. */
-    private static final int MOST_A_CALL = 5_000;
+    private static final int MOST_A_CALL = 20_000;
 
     private static final int KEYS_A_CALL = 500;
     /** What is there with other content is shown for so many documents. */

@@ -338,7 +338,10 @@ public final class Prover {
         private static void item(List<String> items, PostedEntry entry, long minor) {
             if (items.size() < ITEMS && minor != 0) {
                 Entry e = entry.entry();
-                String text = e.narrative().isEmpty() ? e.reference() : e.reference() + ", " + e.narrative();
+                String called = e.reference().equals(e.key()) ? "" : e.reference();
+                String text = e.narrative().isEmpty() || called.isEmpty()
+                        ? called + e.narrative()
+                        : called + ", " + e.narrative();
                 items.add(e.date() + "  " + Money.show(minor, e.currency()) + "  " + text + " (entry " + entry.number()
                         + ")");
             }

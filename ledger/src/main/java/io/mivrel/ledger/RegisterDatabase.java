@@ -35,6 +35,9 @@ final class RegisterDatabase implements AutoCloseable {
     /** Posting may take long, and who waits for it then sees what was posted. */
     private static final int POSTING_WAIT_MILLIS = 600_000;
 
+    /** Keys come in no order, so that their index is written all over; negative, it is in KiB. */
+    private static final int POSTING_CACHE_KIB = -32_768;
+
     private static final int LOOK_AGAIN_MILLIS = 50;
     /** The number of the lock that runs on a server take; no other program has a reason to. */
     private static final long SERVER_LOCK = 0x6D697672656CL;
@@ -86,6 +89,9 @@ final class RegisterDatabase implements AutoCloseable {
             if (place.file() != null) {
                 // Left to itself the driver holds a transaction all the time, which would keep runs out.
                 connection.setAutoCommit(true);
+                try (Statement statement = connection.createStatement()) {
+                    statement.execute("PRAGMA cache_size = " + POSTING_CACHE_KIB);
+                }
             } else {
                 database.lockServer(SERVER_LOCK + 1, POSTING_WAIT_MILLIS);
             }

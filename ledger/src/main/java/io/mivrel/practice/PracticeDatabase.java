@@ -16,12 +16,16 @@ import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.FlywayException;
 import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteConfig.JournalMode;
 import org.sqlite.SQLiteConfig.SynchronousMode;
 
 /** The connection to the books, and what SQLite and PostgreSQL do differently. */
 final class PracticeDatabase implements AutoCloseable {
     private static final String SCHEMA = "practice";
     private static final String VERSION = "1";
+    /** Keys come in no order, so that their index is written all over; negative, it is in KiB. */
+    private static final int CACHE_KIB = -65_536;
+
     private static final int WAIT_MILLIS = 30_000;
     /** Who writes to the books on a server waits for this lock, so that what is recorded has an order. */
     private static final long WRITERS = 0x6D69767072L;
@@ -72,6 +76,8 @@ final class PracticeDatabase implements AutoCloseable {
         config.setBusyTimeout(WAIT_MILLIS);
         config.enforceForeignKeys(true);
         config.setSynchronous(SynchronousMode.FULL);
+        config.setJournalMode(JournalMode.WAL);
+        config.setCacheSize(CACHE_KIB);
         // Transactions are begun and ended in so many words: left to itself the driver holds one all the time.
         return config.createConnection("jdbc:sqlite:" + place.file());
     }

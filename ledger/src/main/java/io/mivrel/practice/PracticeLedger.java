@@ -29,7 +29,7 @@ import org.jspecify.annotations.Nullable;
  * thread; several programs may have the same books open.
  */
 public final class PracticeLedger implements Ledger {
-    static final Abilities ABILITIES = new Abilities(true, true, true, true, true, true, 5_000, 10_000, 200, 40);
+    static final Abilities ABILITIES = new Abilities(true, true, true, true, true, true, 20_000, 10_000, 200, 40);
 
     private final PracticeDatabase database;
     private final String name;

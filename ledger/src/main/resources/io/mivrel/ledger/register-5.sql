@@ -37,7 +37,7 @@ CREATE TABLE ledger_document (
 );
 
 CREATE INDEX ledger_document_by_key ON ledger_document (document_key);
-CREATE INDEX ledger_document_of_batch ON ledger_document (batch_id);
+CREATE UNIQUE INDEX ledger_document_of_batch ON ledger_document (batch_id, document_key);
 CREATE INDEX ledger_document_open ON ledger_document (state) WHERE state IN ('intended', 'waiting');
 
 -- The entries as they were about to be sent, packed, with those that they were to replace.

@@ -3,6 +3,7 @@ package io.mivrel.ledger;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.sql.Connection;
+import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.concurrent.atomic.AtomicInteger;
 
@@ -10,6 +11,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 public final class ServerForTests {
     private final AtomicInteger databases = new AtomicInteger();
     private EmbeddedPostgres server;
+    private RegisterPlace reused;
 
     public synchronized RegisterPlace newDatabase() throws IOException {
         if (server == null) {
@@ -23,6 +25,22 @@ public final class ServerForTests {
             throw new IOException(e);
         }
         return RegisterPlace.server(server.getJdbcUrl("postgres", name), "postgres", "postgres");
+    }
+
+    /** A database that is the same each time, emptied: to make a new one takes long. */
+    public synchronized RegisterPlace emptied() throws IOException {
+        if (reused == null) {
+            reused = newDatabase();
+        }
+        try (Connection connection =
+                DriverManager.getConnection(reused.url(), reused.user(), reused.password())) {
+            connection.createStatement().execute("DROP SCHEMA IF EXISTS practice CASCADE");
+            connection.createStatement().execute("DROP SCHEMA public CASCADE");
+            connection.createStatement().execute("CREATE SCHEMA public");
+            return reused;
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
     }
 
     private void stop() {

@@ -75,16 +75,17 @@ public class PostingUnderFaultTest {
         System.out.println(reach + ": " + met);
     }
 
+    // The register and the books share a database of the server.
     private static RegisterPlace register(Reach reach) throws Exception {
         return reach == Reach.DATABASE_SERVER
-                ? SERVER.newDatabase()
+                ? SERVER.emptied()
                 : RegisterPlace.file(
                         Files.createTempDirectory("mivrel register").resolve("register.db"));
     }
 
     private static String ledger(Reach reach) throws Exception {
         return reach == Reach.DATABASE_SERVER
-                ? SERVER.newDatabase().url()
+                ? SERVER.emptied().url()
                 : Files.createTempDirectory("mivrel books").resolve("books.db").toString();
     }
 

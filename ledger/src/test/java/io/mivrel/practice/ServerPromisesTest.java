@@ -10,7 +10,7 @@ public class ServerPromisesTest extends LedgerPromises {
     private static final ServerForTests SERVER = new ServerForTests();
 
     static PracticePlace newDatabase() throws Exception {
-        RegisterPlace place = SERVER.newDatabase();
+        RegisterPlace place = SERVER.emptied();
         return PracticePlace.server(place.url(), place.user(), place.password());
     }
 

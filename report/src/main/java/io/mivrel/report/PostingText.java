@@ -68,6 +68,22 @@ public final class PostingText {
         return page.toString();
     }
 
+    /** Only the figures and the proof. */
+    public static String figures(
+            RunReport report,
+            PostingReport posting,
+            @Nullable Proof proof,
+            String ledger,
+            Details details,
+            SummaryText.Style style) {
+        TextPage page = new TextPage(style);
+        new PostingText(report, posting, page).figures(ledger, details);
+        if (proof != null) {
+            ProofText.brief(proof, page);
+        }
+        return page.toString();
+    }
+
     private void figures(String ledger, Details details) {
         boolean rehearsal = posting.isRehearsal();
         page.title(report.company() + ", " + report.name() + " to " + ledger + ", as "
@@ -107,22 +123,25 @@ public final class PostingText {
         if (posting.count(Result.SKIPPED) > 0) {
             page.line("skipped", documents(posting.count(Result.SKIPPED)) + ": there with other content");
         }
-        page.line(
-                "accounted",
-                String.format(
-                        Locale.ROOT,
-                        "%,d clear = %,d %s + %,d not taken + %,d skipped + %,d posted before%s",
-                        clear,
-                        posting.posted(),
-                        rehearsal ? "to post" : "posted",
-                        posting.held(),
-                        posting.count(Result.SKIPPED),
-                        posting.postedBefore(),
-                        posting.beyondPilot() == 0
-                                ? ""
-                                : String.format(Locale.ROOT, " + %,d beyond the pilot", posting.beyondPilot())));
+        page.line("accounted", accounted(clear));
         if (!rehearsal && posting.sent() > 0) {
             page.line("batch", posting.batch().name());
+        }
+    }
+
+    private String accounted(long clear) {
+        StringBuilder parts = new StringBuilder(String.format(
+                Locale.ROOT, "%,d clear = %,d %s", clear, posting.posted(), posting.isRehearsal() ? "to post" : "posted"));
+        part(parts, posting.held(), "not taken");
+        part(parts, posting.count(Result.SKIPPED), "skipped");
+        part(parts, posting.postedBefore(), "posted before");
+        part(parts, posting.beyondPilot(), "beyond the pilot");
+        return parts.toString();
+    }
+
+    private static void part(StringBuilder parts, long count, String what) {
+        if (count > 0) {
+            parts.append(String.format(Locale.ROOT, " + %,d %s", count, what));
         }
     }
 

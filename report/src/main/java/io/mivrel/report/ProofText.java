@@ -1,7 +1,6 @@
 package io.mivrel.report;
 
 import io.mivrel.books.Account;
-import io.mivrel.books.AccountType;
 import io.mivrel.money.Money;
 import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.Proof;
@@ -72,7 +71,10 @@ public final class ProofText {
         closings(proof, page);
         open(proof, page);
         page.blank();
-        if (proof.holds()) {
+        boolean gone = proof.references().posted() == 0;
+        if (proof.holds() && gone) {
+            page.strong("Proved: nothing of the batch is left, and before + others = after on every account.");
+        } else if (proof.holds()) {
             page.strong("Proved: everything that was sent is there once and as it was sent, and before + batch + others"
                     + " = after on every account.");
         } else {
@@ -174,7 +176,10 @@ public final class ProofText {
                     currency,
                     "the statement opens with "
                             + Money.show(line.closing().opening().minor(), currency)
-                            + ", and the ledger had something else on the account before "
+                            + ", and the ledger had "
+                            + Money.show(
+                                    line.closing().opening().minor() - line.earlier().minor(), currency)
+                            + " on the account before "
                             + line.closing().from());
             part(
                     page,

@@ -1,0 +1,92 @@
+package io.mivrel.cli;
+
+import io.mivrel.Ledgers;
+import io.mivrel.Mivrel;
+import io.mivrel.PostOutcome;
+import io.mivrel.Posting;
+import io.mivrel.files.settings.BooksFolder;
+import io.mivrel.files.settings.LedgerSettings;
+import io.mivrel.posting.Ledger;
+import io.mivrel.posting.Proof;
+import io.mivrel.report.ProofText;
+import io.mivrel.report.SummaryText;
+import io.mivrel.report.WithdrawalText;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+
+/** The end of the demo's story: March is posted as drafts, three are refused and corrected, a batch comes out again. */
+final class DemoPosting {
+    /** The parties that the accountant forgot, by the text of their line. */
+    private static final Map<String, String> PARTIES = Map.of(
+            "\"Retention billed, tower 20\",\"1,250.00\",,,", "\"Retention billed, tower 20\",\"1,250.00\",,CUS-001,",
+            "\"Credit for cracked ingots, settled by phone\",94.60,,,",
+                    "\"Credit for cracked ingots, settled by phone\",94.60,,SUP-004,",
+            "\"Old debt given up, Torrow\",,186.20,,", "\"Old debt given up, Torrow\",,186.20,CUS-002,");
+
+    private final Path folder;
+    private final PrintWriter out;
+    private final SummaryText.Style style = Screen.style();
+
+    DemoPosting(Path folder, PrintWriter out) {
+        this.folder = folder;
+        this.out = out;
+    }
+
+    void play() throws Exception {
+        LedgerSettings settings = LedgerSettings.read("practice", folder);
+        say("practice open", "ledgers/practice.yaml", "--books books");
+        try (Ledger ledger = Ledgers.openPractice(settings, BooksFolder.read(folder.resolve("books")))) {
+            out.println("\n  " + ledger.name() + " is open, and empty");
+            PostOutcome refused = post(ledger, "adjustments.yaml");
+            out.print(refused.summary(style));
+            correct();
+            out.print(post(ledger, "adjustments.yaml").figures(style));
+            out.print(post(ledger, "bank.yaml").figures(style));
+            out.print(post(ledger, "invoices.yaml").figures(style));
+            say("withdraw", "invoices.yaml", "--from practice");
+            Posting.Withdrawn back = posting(ledger, "invoices.yaml").withdraw(null, List.of());
+            out.print(WithdrawalText.of(back.withdrawal(), back.proof(), ledger.name(), company(), style));
+            say("post", "bank.yaml", "--to practice --make-final");
+            Posting.MadeFinal done = posting(ledger, "bank.yaml").makeFinal(null);
+            out.println("\n  final     \"" + done.batch().batch().name() + "\": all its entries are posted for good");
+            say("prove", "bank.yaml", "--in practice");
+            for (Proof proof : posting(ledger, "bank.yaml").prove(null)) {
+                out.print(ProofText.of(proof, ledger.name(), company(), style));
+            }
+        }
+    }
+
+    private String company() throws Exception {
+        return Mivrel.open(folder.resolve("bank.yaml")).company();
+    }
+
+    private PostOutcome post(Ledger ledger, String sheet) throws Exception {
+        say("post", sheet, "--to practice");
+        return posting(ledger, sheet).post();
+    }
+
+    // The practice ledger's March is open; today's period may not be.
+    private Posting posting(Ledger ledger, String sheet) throws Exception {
+        return Mivrel.open(folder.resolve(sheet)).postTo(ledger).dated(LocalDate.of(2027, 3, 31));
+    }
+
+    private void correct() throws Exception {
+        Path inbox = folder.resolve("inbox").resolve("adjustments-2027-03.csv");
+        String text = Files.readString(inbox);
+        for (Map.Entry<String, String> party : PARTIES.entrySet()) {
+            text = text.replace(party.getKey(), party.getValue());
+        }
+        Files.writeString(inbox, text);
+        out.println("\n  The demo now names the three parties in " + inbox + ", as a person would.");
+    }
+
+    private void say(String command, String file, String more) {
+        out.println();
+        out.println("$ mivrel " + command + " " + DemoCommand.typed(folder.resolve(file)) + " " + more);
+        out.flush();
+    }
+}
