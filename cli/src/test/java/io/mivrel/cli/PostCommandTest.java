@@ -39,7 +39,8 @@ public class PostCommandTest {
         CommandOutput early = mivrel("post", sheet, "--to", "practice");
         assertThat(early.status()).isEqualTo(3);
         assertThat(early.err()).contains("mivrel practice open");
-        assertThat(mivrel("practice", "open", settings, "--books", folder.resolve("books")).out())
+        assertThat(mivrel("practice", "open", settings, "--books", folder.resolve("books"))
+                        .out())
                 .contains("95 accounts");
         CommandOutput asked = mivrel("post", sheet, "--to", "practice", "--dry-run");
         assertThat(asked.out()).contains("would post  3 documents").contains("nothing was sent but the question");
@@ -66,7 +67,8 @@ public class PostCommandTest {
         assertThat(json.get("added").intValue()).isEqualTo(3);
         assertThat(json.get("postedBefore").intValue()).isEqualTo(3);
         assertThat(json.get("proof").get("holds").booleanValue()).isTrue();
-        assertThat(mivrel("post", sheet, "--to", "practice", "--make-final").out()).contains("posted for good");
+        assertThat(mivrel("post", sheet, "--to", "practice", "--make-final").out())
+                .contains("posted for good");
         CommandOutput proved = mivrel("prove", sheet, "--in", "practice");
         assertThat(proved.status()).isZero();
         assertThat(proved.out())
@@ -82,7 +84,8 @@ public class PostCommandTest {
         Path folder = demo();
         Path sheet = folder.resolve("bank.yaml");
         assertThat(mivrel("post", sheet).status()).isEqualTo(2);
-        assertThat(mivrel("post", sheet, "--to", "practice", "--mode", "all").err()).contains("skip-existing");
+        assertThat(mivrel("post", sheet, "--to", "practice", "--mode", "all").err())
+                .contains("skip-existing");
         assertThat(mivrel("post", sheet, "--to", "nowhere").err()).contains("nowhere");
         Files.writeString(
                 folder.resolve("ledgers/bad.yaml"),

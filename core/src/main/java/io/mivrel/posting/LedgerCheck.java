@@ -51,7 +51,8 @@ public final class LedgerCheck implements Check {
             return;
         }
         // What the books of the run lack too, its own checks have said.
-        boolean openHere = own.periods().isEmpty() || own.period(date).filter(Period::isOpen).isPresent();
+        boolean openHere = own.periods().isEmpty()
+                || own.period(date).filter(Period::isOpen).isPresent();
         if (openHere && there.period(date).filter(Period::isOpen).isEmpty()) {
             boolean known = there.period(date).isPresent();
             findings.accept(lacks(

@@ -138,7 +138,8 @@ public final class OwnLedgerExample implements Ledger {
     public List<Balance> balances(LocalDate day) {
         Effect sums = new Effect();
         recorded.stream()
-                .filter(entry -> entry.standing() == Standing.DRAFT && !entry.entry().date().isAfter(day))
+                .filter(entry -> entry.standing() == Standing.DRAFT
+                        && !entry.entry().date().isAfter(day))
                 .forEach(entry -> sums.add(entry.entry()));
         List<Balance> balances = new ArrayList<>();
         sums.sides().forEach((place, sides) -> {
@@ -160,7 +161,8 @@ public final class OwnLedgerExample implements Ledger {
                     ? entry.standing().isLive()
                     : entry.recorded() > query.since() || entry.removed() > query.since();
             boolean on = query.account() == null
-                    || entry.entry().lines().stream().anyMatch(line -> line.account().equals(query.account()));
+                    || entry.entry().lines().stream()
+                            .anyMatch(line -> line.account().equals(query.account()));
             if (wanted && on && (query.batch() == null || query.batch().equals(entry.batch()))) {
                 target.accept(entry);
             }

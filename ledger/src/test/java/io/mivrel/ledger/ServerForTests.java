@@ -32,8 +32,7 @@ public final class ServerForTests {
         if (reused == null) {
             reused = newDatabase();
         }
-        try (Connection connection =
-                DriverManager.getConnection(reused.url(), reused.user(), reused.password())) {
+        try (Connection connection = DriverManager.getConnection(reused.url(), reused.user(), reused.password())) {
             connection.createStatement().execute("DROP SCHEMA IF EXISTS practice CASCADE");
             connection.createStatement().execute("DROP SCHEMA public CASCADE");
             connection.createStatement().execute("CREATE SCHEMA public");

@@ -18,9 +18,10 @@ import org.testng.annotations.Test;
 /** What must hold is held by the database itself, whatever program writes to it. */
 public class ConstraintsTest {
     private static final String DEED = "INSERT INTO deed (id, company_id, at, what) VALUES (9, 1, 'now', 'test')";
-    private static final String ENTRY = "INSERT INTO entry (id, company_id, key, digest, kind, reference, day, currency,"
-            + " narrative, line_count, standing, recorded) VALUES (50, 1, '%s', 'd', 'journals', '%s', '%s', 'GBP', '', %d,"
-            + " 'final', 9)";
+    private static final String ENTRY =
+            "INSERT INTO entry (id, company_id, key, digest, kind, reference, day, currency,"
+                    + " narrative, line_count, standing, recorded) VALUES (50, 1, '%s', 'd', 'journals', '%s', '%s', 'GBP', '', %d,"
+                    + " 'final', 9)";
     private static final String LINE = "INSERT INTO entry_line (entry_id, place, account_id, minor, narrative) VALUES"
             + " (50, %d, (SELECT id FROM account WHERE code = '%s'), %d, '')";
 
@@ -33,8 +34,7 @@ public class ConstraintsTest {
         PracticePlace place = server
                 ? ServerPromisesTest.newDatabase()
                 : PracticePlace.file(Files.createTempDirectory("mivrel books").resolve("books.db"));
-        try (PracticeLedger ledger =
-                PracticeLedger.openOrCreate("practice", place, PosterProcess.Promised.BOOKS)) {
+        try (PracticeLedger ledger = PracticeLedger.openOrCreate("practice", place, PosterProcess.Promised.BOOKS)) {
             Batch batch = new Batch("b", "b", LocalDate.of(2027, 3, 1), Standing.FINAL);
             ledger.post(batch, PostMode.ADD, List.of(PosterProcess.Entries.entry(1)));
         }
@@ -53,7 +53,8 @@ public class ConstraintsTest {
         try (Statement statement = connection.createStatement()) {
             statement.executeUpdate(
                     server
-                            ? DEED.replace("what)", "what, first_entry, last_entry)").replace("'test')", "'test', 50, 50)")
+                            ? DEED.replace("what)", "what, first_entry, last_entry)")
+                                    .replace("'test')", "'test', 50, 50)")
                             : DEED);
             for (String sql : statements) {
                 statement.executeUpdate(sql);
@@ -80,16 +81,34 @@ public class ConstraintsTest {
         String second = line(2, "1200", -10);
         String right = entry("K", "A", "2027-03-01", 2);
         try (Connection books = open(server)) {
-            assertThat(isTaken(books, server, first, line(2, "1200", -9), right)).as("unbalanced").isFalse();
-            assertThat(isTaken(books, server, first, second, entry("K", "A", "2027-03-01", 3))).as("a line short").isFalse();
-            assertThat(isTaken(books, server, first, line(2, "6215", -10), right)).as("a closed account").isFalse();
-            assertThat(isTaken(books, server, first, second.replace("'1200'", "'none'"), right)).as("no account").isFalse();
-            assertThat(isTaken(books, server, first, second, entry("K", "A", "2027-01-15", 2))).as("a closed period").isFalse();
-            assertThat(isTaken(books, server, first, second, entry("K1", "A", "2027-03-01", 2))).as("a key twice").isFalse();
-            assertThat(isTaken(books, server, first, second, entry("K", "TR-1", "2027-03-01", 2))).as("a number twice").isFalse();
+            assertThat(isTaken(books, server, first, line(2, "1200", -9), right))
+                    .as("unbalanced")
+                    .isFalse();
+            assertThat(isTaken(books, server, first, second, entry("K", "A", "2027-03-01", 3)))
+                    .as("a line short")
+                    .isFalse();
+            assertThat(isTaken(books, server, first, line(2, "6215", -10), right))
+                    .as("a closed account")
+                    .isFalse();
+            assertThat(isTaken(books, server, first, second.replace("'1200'", "'none'"), right))
+                    .as("no account")
+                    .isFalse();
+            assertThat(isTaken(books, server, first, second, entry("K", "A", "2027-01-15", 2)))
+                    .as("a closed period")
+                    .isFalse();
+            assertThat(isTaken(books, server, first, second, entry("K1", "A", "2027-03-01", 2)))
+                    .as("a key twice")
+                    .isFalse();
+            assertThat(isTaken(books, server, first, second, entry("K", "TR-1", "2027-03-01", 2)))
+                    .as("a number twice")
+                    .isFalse();
             assertThat(isTaken(books, server, first, second)).as("lines alone").isFalse();
-            assertThat(isTaken(books, server, right)).as("an entry without lines").isFalse();
-            assertThat(isTaken(books, server, first, second, right)).as("a right one").isTrue();
+            assertThat(isTaken(books, server, right))
+                    .as("an entry without lines")
+                    .isFalse();
+            assertThat(isTaken(books, server, first, second, right))
+                    .as("a right one")
+                    .isTrue();
         }
     }
 

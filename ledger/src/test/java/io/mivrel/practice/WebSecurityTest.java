@@ -71,7 +71,8 @@ public class WebSecurityTest {
                 }
             });
         }
-        PracticePlace database = PracticePlace.server("jdbc:postgresql://nowhere.invalid/x?password=" + TOKEN, "u", TOKEN);
+        PracticePlace database =
+                PracticePlace.server("jdbc:postgresql://nowhere.invalid/x?password=" + TOKEN, "u", TOKEN);
         assertThat(database.toString()).doesNotContain(TOKEN);
         assertThat(PracticeServer.Settings.local(0, TOKEN).toString()).doesNotContain(TOKEN);
     }
@@ -99,9 +100,34 @@ public class WebSecurityTest {
         Path folder = Files.createTempDirectory("mivrel keys");
         Path keys = folder.resolve("keys.p12");
         Path certificate = folder.resolve("server.pem");
-        keytool("-genkeypair", "-alias", "s", "-keyalg", "RSA", "-dname", "CN=localhost", "-ext", "san=dns:localhost",
-                "-storetype", "PKCS12", "-keystore", keys.toString(), "-storepass", "changed", "-validity", "30");
-        keytool("-exportcert", "-rfc", "-alias", "s", "-keystore", keys.toString(), "-storepass", "changed", "-file",
+        keytool(
+                "-genkeypair",
+                "-alias",
+                "s",
+                "-keyalg",
+                "RSA",
+                "-dname",
+                "CN=localhost",
+                "-ext",
+                "san=dns:localhost",
+                "-storetype",
+                "PKCS12",
+                "-keystore",
+                keys.toString(),
+                "-storepass",
+                "changed",
+                "-validity",
+                "30");
+        keytool(
+                "-exportcert",
+                "-rfc",
+                "-alias",
+                "s",
+                "-keystore",
+                keys.toString(),
+                "-storepass",
+                "changed",
+                "-file",
                 certificate.toString());
         PracticeServer.Settings settings = new PracticeServer.Settings(
                 null, 0, TOKEN, keys, "changed".toCharArray(), io.mivrel.practice.web.Misbehaviour.none());
@@ -119,7 +145,9 @@ public class WebSecurityTest {
         List<String> command = new java.util.ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "keytool").toString()));
         command.addAll(List.of(arguments));
-        assertThat(new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD)
+        assertThat(new ProcessBuilder(command)
+                        .redirectErrorStream(true)
+                        .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                         .start()
                         .waitFor())
                 .isZero();
@@ -136,7 +164,8 @@ public class WebSecurityTest {
     @Test
     public void aBodyThatIsTooLargeIsRefused() throws Exception {
         try {
-            assertThat(send("entries", new byte[PracticeServer.MOST_BYTES + 1]).statusCode()).isEqualTo(413);
+            assertThat(send("entries", new byte[PracticeServer.MOST_BYTES + 1]).statusCode())
+                    .isEqualTo(413);
         } catch (IOException closedWhileItWasSent) {
             // The server need not read all of it.
         }
@@ -150,7 +179,8 @@ public class WebSecurityTest {
                 + "\"date\":\"2027-03-01\",\"currency\":\"GBP\",\"narrative\":\"\",\"digest\":\"0\",\"lines\":["
                 + "{\"account\":\"5010\",\"amount\":1},{\"account\":\"1200\",\"amount\":-1}]}]}";
         // The digest is not that of the content, so even this is refused.
-        assertThat(send("entries", good.getBytes(StandardCharsets.UTF_8)).body()).contains("\"R3\"");
+        assertThat(send("entries", good.getBytes(StandardCharsets.UTF_8)).body())
+                .contains("\"R3\"");
         Random random = new Random(14);
         for (int i = 0; i < 300; i++) {
             byte[] bytes = good.getBytes(StandardCharsets.UTF_8);
@@ -160,8 +190,12 @@ public class WebSecurityTest {
             int status = send("entries", bytes).statusCode();
             assertThat(status).isIn(200, 400);
         }
-        assertThat(send("entries", "[".repeat(100_000).getBytes(StandardCharsets.UTF_8)).statusCode()).isEqualTo(400);
-        assertThat(send("batches/x'; DROP TABLE entry; --/seal".replace(" ", "%20"), "{}".getBytes(StandardCharsets.UTF_8))
+        assertThat(send("entries", "[".repeat(100_000).getBytes(StandardCharsets.UTF_8))
+                        .statusCode())
+                .isEqualTo(400);
+        assertThat(send(
+                                "batches/x'; DROP TABLE entry; --/seal".replace(" ", "%20"),
+                                "{}".getBytes(StandardCharsets.UTF_8))
                         .statusCode())
                 .isIn(200, 400);
         assertThat(books.mark()).isEqualTo(before);

@@ -131,7 +131,11 @@ public final class PostingText {
 
     private String accounted(long clear) {
         StringBuilder parts = new StringBuilder(String.format(
-                Locale.ROOT, "%,d clear = %,d %s", clear, posting.posted(), posting.isRehearsal() ? "to post" : "posted"));
+                Locale.ROOT,
+                "%,d clear = %,d %s",
+                clear,
+                posting.posted(),
+                posting.isRehearsal() ? "to post" : "posted"));
         part(parts, posting.held(), "not taken");
         part(parts, posting.count(Result.SKIPPED), "skipped");
         part(parts, posting.postedBefore(), "posted before");

@@ -178,7 +178,9 @@ public final class ProofText {
                             + Money.show(line.closing().opening().minor(), currency)
                             + ", and the ledger had "
                             + Money.show(
-                                    line.closing().opening().minor() - line.earlier().minor(), currency)
+                                    line.closing().opening().minor()
+                                            - line.earlier().minor(),
+                                    currency)
                             + " on the account before "
                             + line.closing().from());
             part(
@@ -202,8 +204,7 @@ public final class ProofText {
             page.line(
                     "not nil",
                     open.account().label() + ": "
-                            + Money.show(open.left().minor(), open.left().currency()) + " "
-                            + (open.account().type() == AccountType.ASSET ? "" : "") + "is left on it");
+                            + Money.show(open.left().minor(), open.left().currency()) + " is left on it");
             open.items().forEach(item -> page.say("            " + item));
         }
     }
