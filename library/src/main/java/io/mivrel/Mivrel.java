@@ -14,10 +14,14 @@ import io.mivrel.intake.Layout;
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
 import io.mivrel.ledger.RunScope;
+import io.mivrel.posting.Effect;
+import io.mivrel.posting.EntrySpool;
+import io.mivrel.posting.ExportProof;
 import io.mivrel.posting.Ledger;
 import io.mivrel.run.DeliveryTarget;
 import io.mivrel.run.Input;
 import io.mivrel.run.Progress;
+import io.mivrel.run.Run;
 import io.mivrel.run.RunPlan;
 import io.mivrel.text.Printable;
 import java.io.IOException;
@@ -247,6 +251,49 @@ public final class Mivrel {
     /** What this run has to do with a ledger: post its clear documents, take them back, prove. The caller closes the ledger. */
     public Posting postTo(Ledger ledger) {
         return new Posting(this, ledger);
+    }
+
+    /**
+     * The proof without a ledger at hand: what this run has cleared, against the trial balances that the ledger exported before
+     * and after.
+     *
+     * @param layout gives journal lines of a trial balance, with a constant for reference and date
+     */
+    public ExportProof proveByBalances(Path before, Path after, Path layout) throws SettingsException, IOException {
+        ExportedBooks exported = new ExportedBooks(layout, books.currency());
+        Effect first = exported.balances(before);
+        Effect last = exported.balances(after);
+        try (EntrySpool cleared = cleared()) {
+            return ExportProof.ofBalances(cleared, first, last);
+        }
+    }
+
+    /** The same against a list of entries that the ledger exported; {@code layout} gives its journal lines. */
+    public ExportProof proveByEntries(Path list, Path layout) throws SettingsException, IOException {
+        ExportedBooks exported = new ExportedBooks(layout, books.currency());
+        List<ExportProof.Listed> listed = exported.lines(list);
+        try (EntrySpool cleared = cleared()) {
+            return ExportProof.ofList(cleared, listed);
+        }
+    }
+
+    // Whether or not it was delivered before.
+    private EntrySpool cleared() throws IOException {
+        EntrySpool spool = new EntrySpool();
+        boolean done = false;
+        try {
+            RunPlan plan = plan(inputs()).checkOnly().clearTo(spool).build();
+            if (!plan.gaps().isEmpty()) {
+                throw new IOException(String.join("; ", plan.gaps()));
+            }
+            Run.execute(plan, progress);
+            done = true;
+            return spool;
+        } finally {
+            if (!done) {
+                spool.close();
+            }
+        }
     }
 
     /** The checks of one's own, and one more. */

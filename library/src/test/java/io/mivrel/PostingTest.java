@@ -14,6 +14,7 @@ import io.mivrel.posting.Answer.Result;
 import io.mivrel.posting.Balance;
 import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
+import io.mivrel.posting.ExportProof;
 import io.mivrel.posting.Ledger;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.PostedEntry;
@@ -24,6 +25,7 @@ import io.mivrel.practice.PracticePlace;
 import io.mivrel.report.ProofText;
 import io.mivrel.report.SummaryText;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.Statement;
@@ -357,6 +359,48 @@ public class PostingTest {
         assertThat(line.items().get(0)).contains("bank fee by hand");
         // The suspense account has the opening balance on it.
         assertThat(outcome.proof().open().get(0).left().minor()).isEqualTo(-10_000);
+    }
+
+    @Test
+    public void withoutALedgerExportedBooksAreCompared() throws Exception {
+        workshop.put("tb.yaml", """
+                layout: Trial balance
+                gives: journal lines
+                fields:
+                  reference: {constant: TB}
+                  date:      {constant: 2027-03-31, pattern: uuuu-MM-dd}
+                  account:   {column: account}
+                  debit:     {column: dr}
+                  credit:    {column: cr}
+                """);
+        workshop.put("before.csv", "account,dr,cr\n1200,100.00,\n2900,,100.00\n");
+        workshop.put("after.csv", "account,dr,cr\n1200,62.50,\n2900,,104.30\n5010,14.30,\n5020,27.50,\n");
+        Mivrel run = workshop.open("journal");
+        assertThat(run.proveByBalances(path("before.csv"), path("after.csv"), path("tb.yaml"))
+                        .differences())
+                .isEmpty();
+        workshop.replace("after.csv", "5020,27.50,", "5020,25.70,").replace("after.csv", "62.50", "64.30");
+        ExportProof swapped = run.proveByBalances(path("before.csv"), path("after.csv"), path("tb.yaml"));
+        assertThat(swapped.differences())
+                .hasSize(2)
+                .allSatisfy(one -> assertThat(one.likely()).contains("2 (journal.csv row 4) with two digits swapped"));
+        workshop.put("list.yaml", workshop.read("journal-layout.yaml")).put("list.csv", workshop.read("journal.csv"));
+        assertThat(run.proveByEntries(path("list.csv"), path("list.yaml")).there())
+                .isEqualTo(3);
+        workshop.put("list.csv", workshop.read("journal.csv").replaceAll("(?m)^3,.*\n", ""));
+        assertThat(run.proveByEntries(path("list.csv"), path("list.yaml"))
+                        .differences()
+                        .get(0)
+                        .what())
+                .contains("journals 3 of 2027-03-03 is not in the list");
+        String doubled = workshop.read("journal.csv");
+        workshop.put("list.csv", doubled + doubled.substring(doubled.indexOf('\n') + 1));
+        assertThat(run.proveByEntries(path("list.csv"), path("list.yaml")).differences())
+                .allMatch(one -> one.likely().equals("doubled"));
+    }
+
+    private Path path(String name) {
+        return workshop.folder.resolve(name);
     }
 
     @Test

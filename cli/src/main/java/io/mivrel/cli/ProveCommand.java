@@ -3,6 +3,7 @@ package io.mivrel.cli;
 import io.mivrel.Ledgers;
 import io.mivrel.Mivrel;
 import io.mivrel.files.settings.LedgerSettings;
+import io.mivrel.posting.ExportProof;
 import io.mivrel.posting.Ledger;
 import io.mivrel.posting.Proof;
 import io.mivrel.report.PostingJson;
@@ -10,6 +11,7 @@ import io.mivrel.report.ProofText;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -34,6 +36,8 @@ import picocli.CommandLine.Spec;
             "",
             "Examples:",
             "  mivrel prove bank.yaml --in practice",
+            "  mivrel prove ledger.yaml --before tb-1.csv --after tb-2.csv --layout layouts/trial-balance.yaml",
+            "  mivrel prove ledger.yaml --entries entries.csv --layout layouts/entries.yaml",
             "  mivrel prove bank.yaml --in practice --batch \"March bank, 2027-04-02\" --json",
             "",
             "Exit status: 0 all is proved, 1 there is a difference, 2 settings wrong, 3 a file or the ledger failed."
@@ -42,11 +46,23 @@ final class ProveCommand implements Callable<Integer> {
     @Parameters(paramLabel = "RUNSHEET", description = "the run sheet that was posted")
     private Path runSheet;
 
-    @Option(names = "--in", paramLabel = "LEDGER", required = true, description = "the ledger")
+    @Option(names = "--in", paramLabel = "LEDGER", description = "the ledger")
     private String in;
 
     @Option(names = "--batch", paramLabel = "NAME", description = "only this batch")
     private String batch;
+
+    @Option(names = "--before", paramLabel = "FILE", description = "without a ledger: its trial balance before")
+    private Path before;
+
+    @Option(names = "--after", paramLabel = "FILE", description = "and its trial balance after")
+    private Path after;
+
+    @Option(names = "--entries", paramLabel = "FILE", description = "or its list of entries")
+    private Path entries;
+
+    @Option(names = "--layout", paramLabel = "LAYOUT", description = "how these are laid out; it gives journal lines")
+    private Path layout;
 
     @Option(names = "--json", description = "print the proof as JSON")
     private boolean json;
@@ -58,6 +74,18 @@ final class ProveCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         Mivrel.prepare();
         Mivrel run = Mivrel.open(runSheet);
+        boolean balances = before != null && after != null && entries == null;
+        boolean list = entries != null && before == null && after == null;
+        if (in == null && layout != null && (balances || list)) {
+            ExportProof proof = list ? run.proveByEntries(entries, layout) : run.proveByBalances(before, after, layout);
+            spec.commandLine().getOut().print(ProofText.of(proof, run.company(), Screen.style()));
+            return proof.holds() ? 0 : 1;
+        }
+        if (in == null || before != null || after != null || entries != null) {
+            throw new CommandLine.ParameterException(
+                    spec.commandLine(),
+                    "prove takes --in LEDGER; or --before, --after and --layout; or --entries and --layout");
+        }
         LedgerSettings settings = LedgerSettings.read(in, LedgerFinder.folder(runSheet));
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
             List<Proof> proofs = run.postTo(ledger).prove(batch);

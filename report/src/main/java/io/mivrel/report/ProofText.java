@@ -2,6 +2,7 @@ package io.mivrel.report;
 
 import io.mivrel.books.Account;
 import io.mivrel.money.Money;
+import io.mivrel.posting.ExportProof;
 import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.Proof;
 import io.mivrel.posting.Proof.AccountLine;
@@ -84,6 +85,47 @@ public final class ProofText {
         return page.toString();
     }
 
+    /** The proof against what a ledger exported. */
+    public static String of(ExportProof proof, String company, SummaryText.Style style) {
+        TextPage page = new TextPage(style);
+        page.title(company + ", proof against exported books");
+        page.line("documents", String.format(Locale.ROOT, "%,d cleared by the run", proof.documents()));
+        if (!proof.accounts().isEmpty()) {
+            page.blank();
+            page.strong(String.format(
+                    Locale.ROOT, "%-8s %14s %14s %14s %14s", "account", "before", "batch", "makes", "after"));
+        } else {
+            page.line("there", String.format(Locale.ROOT, "%,d of them, as they are", proof.there()));
+        }
+        for (ExportProof.Line line : proof.accounts()) {
+            Currency currency = Currency.getInstance(line.place().currency());
+            String text = String.format(
+                    Locale.ROOT,
+                    "%-8s %14s %14s %14s %14s",
+                    line.place().account(),
+                    Money.show(line.before(), currency),
+                    Money.show(line.sent(), currency),
+                    Money.show(line.before() + line.sent(), currency),
+                    Money.show(line.after(), currency));
+            if (!line.holds()) {
+                page.alarm(text + "  does not hold");
+            } else if (line.sent() != 0) {
+                page.say(text);
+            }
+        }
+        page.blank();
+        if (proof.holds()) {
+            page.strong(
+                    proof.accounts().isEmpty()
+                            ? "Proved: every document stands in the list with its amounts."
+                            : "Proved: before + batch = after on every account.");
+        } else {
+            page.alarm("Not proved: " + Words.count(proof.differences().size(), "difference"));
+            differences(proof.differences(), page);
+        }
+        return page.toString();
+    }
+
     private static void references(Proof proof, TextPage page) {
         Proof.References r = proof.references();
         String state = proof.batch().state() == PostingLog.BatchState.WITHDRAWN ? ", withdrawn" : "";
@@ -110,6 +152,8 @@ public final class ProofText {
         long[] sums = new long[4];
         Currency currency = null;
         boolean one = true;
+        // Of a batch that is gone, what is left to show is that all is as before.
+        boolean gone = proof.references().posted() == 0;
         for (AccountLine line : proof.accounts()) {
             Currency of = Currency.getInstance(line.place().currency());
             one &= currency == null || currency.equals(of);
@@ -118,7 +162,8 @@ public final class ProofText {
             sums[1] += line.landed();
             sums[2] += line.others();
             sums[3] += line.after();
-            if (isTouched(line) || line.others() != 0 || !line.holds()) {
+            boolean stays = gone && (line.before() != 0 || line.after() != 0);
+            if (isTouched(line) || line.others() != 0 || stays || !line.holds()) {
                 Account account = line.account();
                 String text = row(
                         line.place().account(),
