@@ -219,6 +219,42 @@ public class PostingUnderFaultTest {
         }
     }
 
+    // Machines that share a register: one posts, the others see it.
+    @Test(dataProvider = "reaches")
+    public void severalProcessesPostOnce(Reach reach) throws Exception {
+        String books = ledger(reach);
+        RegisterPlace register = register(reach);
+        PosterProcess.open(books).close();
+        try (PracticeLedger behind = (PracticeLedger) PosterProcess.open(books);
+                PracticeServer server =
+                        PracticeServer.start(behind, PracticeServer.Settings.local(0, PosterProcess.TOKEN))) {
+            String where = reach == Reach.HTTP ? server.address() : books;
+            List<Process> processes = new ArrayList<>();
+            for (int i = 0; i < 3; i++) {
+                processes.add(start(where, register, "m" + i));
+            }
+            for (Process process : processes) {
+                assertThat(process.waitFor()).isZero();
+            }
+        }
+        try (Ledger ledger = PosterProcess.open(books)) {
+            verifyPosted(ledger, register, "three processes");
+        }
+        try (PostingRegister log = PostingRegister.openToRead(register, PosterProcess.COMPANY, "practice")) {
+            int added = 0;
+            for (PostingLog.Noted batch : log.batches()) {
+                List<PostingLog.Sent> posted = new ArrayList<>();
+                log.documents(batch.batch().key(), sent -> {
+                    if (sent.state() == PostingLog.State.POSTED) {
+                        posted.add(sent);
+                    }
+                });
+                added += posted.size();
+            }
+            assertThat(added).isEqualTo(COUNT - COUNT / 19);
+        }
+    }
+
     private static void killAndEnd(String where, RegisterPlace register, Random random) throws Exception {
         for (int attempt = 0; attempt < 60; attempt++) {
             Process process = start(where, register, "p" + attempt);

@@ -26,7 +26,10 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
-/** Who is let in, what is shown, and what a server makes of bytes that are no request. */
+/**
+ * Who is let in, what is shown, and what a server makes of bytes that are no request: {@code -Dmivrel.fuzz=N} of them,
+ * {@code -Dmivrel.seed=N}.
+ */
 public class WebSecurityTest {
     private static final String TOKEN = "s3cret-of-the-foundry";
 
@@ -181,8 +184,9 @@ public class WebSecurityTest {
         // The digest is not that of the content, so even this is refused.
         assertThat(send("entries", good.getBytes(StandardCharsets.UTF_8)).body())
                 .contains("\"R3\"");
-        Random random = new Random(14);
-        for (int i = 0; i < 300; i++) {
+        Random random = new Random(Long.getLong("mivrel.seed", 14));
+        int times = Integer.getInteger("mivrel.fuzz", 300);
+        for (int i = 0; i < times; i++) {
             byte[] bytes = good.getBytes(StandardCharsets.UTF_8);
             for (int n = 0; n <= random.nextInt(4); n++) {
                 bytes[random.nextInt(bytes.length)] = (byte) random.nextInt(256);
