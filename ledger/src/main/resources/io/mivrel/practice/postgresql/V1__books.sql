@@ -80,12 +80,13 @@ CREATE TABLE entry (
     standing TEXT NOT NULL CHECK (standing IN ('draft', 'final', 'reversed', 'removed')),
     recorded BIGINT NOT NULL,
     removed BIGINT,
-    reverses BIGINT UNIQUE
+    reverses BIGINT
 );
 
 CREATE UNIQUE INDEX entry_by_key ON entry (company_id, key) WHERE standing IN ('draft', 'final');
 CREATE UNIQUE INDEX journal_by_reference ON entry (company_id, reference)
     WHERE kind = 'journals' AND reverses IS NULL AND standing IN ('draft', 'final');
+CREATE UNIQUE INDEX entry_by_reversed ON entry (reverses) WHERE reverses IS NOT NULL;
 CREATE INDEX entry_by_batch ON entry (batch_id);
 CREATE INDEX entry_by_recorded ON entry (recorded);
 CREATE INDEX entry_by_removed ON entry (removed) WHERE removed IS NOT NULL;
@@ -111,6 +112,8 @@ CREATE TABLE dependence (
     rests_on BIGINT NOT NULL REFERENCES entry (id),
     PRIMARY KEY (entry_id, rests_on)
 );
+
+CREATE INDEX dependence_by_base ON dependence (rests_on);
 
 -- What is checked here is checked once for all rows of a statement: a million lines come in a few hundred statements.
 CREATE FUNCTION require_new_entries() RETURNS trigger LANGUAGE plpgsql AS $$
@@ -162,6 +165,10 @@ BEGIN
         SELECT 1 FROM period p WHERE p.company_id = d.company_id AND p.is_open = 1
             AND p.first_day <= d.day AND p.last_day >= d.day)) THEN
         RAISE EXCEPTION 'entry: the period is not open';
+    END IF;
+    IF EXISTS (SELECT 1 FROM added n WHERE n.reverses IS NOT NULL AND NOT EXISTS (
+        SELECT 1 FROM entry e WHERE e.id = n.reverses AND e.company_id = n.company_id)) THEN
+        RAISE EXCEPTION 'entry: what it reverses is missing';
     END IF;
     IF EXISTS (SELECT 1 FROM (SELECT DISTINCT company_id, batch_id, recorded FROM added) d WHERE NOT EXISTS (
         SELECT 1 FROM deed WHERE deed.id = d.recorded AND deed.company_id = d.company_id

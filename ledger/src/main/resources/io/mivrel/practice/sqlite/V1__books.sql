@@ -77,12 +77,13 @@ CREATE TABLE entry (
     standing TEXT NOT NULL CHECK (standing IN ('draft', 'final', 'reversed', 'removed')),
     recorded INTEGER NOT NULL REFERENCES deed (id),
     removed INTEGER REFERENCES deed (id),
-    reverses INTEGER UNIQUE REFERENCES entry (id)
+    reverses INTEGER
 );
 
 CREATE UNIQUE INDEX entry_by_key ON entry (company_id, key) WHERE standing IN ('draft', 'final');
 CREATE UNIQUE INDEX journal_by_reference ON entry (company_id, reference)
     WHERE kind = 'journals' AND reverses IS NULL AND standing IN ('draft', 'final');
+CREATE UNIQUE INDEX entry_by_reversed ON entry (reverses) WHERE reverses IS NOT NULL;
 CREATE INDEX entry_by_batch ON entry (batch_id);
 CREATE INDEX entry_by_recorded ON entry (recorded);
 CREATE INDEX entry_by_removed ON entry (removed) WHERE removed IS NOT NULL;
@@ -109,6 +110,8 @@ CREATE TABLE dependence (
     PRIMARY KEY (entry_id, rests_on)
 );
 
+CREATE INDEX dependence_by_base ON dependence (rests_on);
+
 CREATE TRIGGER entry_is_right BEFORE INSERT ON entry BEGIN
     SELECT CASE
         WHEN count(*) <> NEW.line_count THEN RAISE(ABORT, 'entry: a line or its account is missing')
@@ -120,6 +123,9 @@ CREATE TRIGGER entry_is_right BEFORE INSERT ON entry BEGIN
     SELECT RAISE(ABORT, 'entry: the period is not open')
     WHERE NOT EXISTS (SELECT 1 FROM period p WHERE p.company_id = NEW.company_id AND p.is_open = 1
         AND p.first_day <= NEW.day AND p.last_day >= NEW.day);
+    SELECT RAISE(ABORT, 'entry: what it reverses is missing')
+    WHERE NEW.reverses IS NOT NULL
+        AND NOT EXISTS (SELECT 1 FROM entry WHERE id = NEW.reverses AND company_id = NEW.company_id);
 END;
 
 CREATE TRIGGER entry_changes_standing_only BEFORE UPDATE ON entry
