@@ -128,6 +128,8 @@ public final class Posting {
         if (place == null) {
             throw new IOException("to post, a run needs a folder for its register: see keepIn");
         }
+        // A new register would hide from the next run that the old one was lost.
+        Session.requireRegister(run, place);
         return place;
     }
 

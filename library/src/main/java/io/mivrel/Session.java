@@ -86,7 +86,7 @@ final class Session implements Publication {
                 return execute(run.plan(inputs));
             }
         }
-        requireRegister(place);
+        requireRegister(run, place);
         if (place.file() != null) {
             FolderOutlet.makePrivate(
                     Objects.requireNonNull(place.file().toAbsolutePath().getParent()));
@@ -109,7 +109,7 @@ final class Session implements Publication {
     }
 
     // Evidence without a register means that it was lost, and with it the knowledge of what was delivered.
-    private void requireRegister(RegisterPlace place) throws IOException {
+    static void requireRegister(Mivrel run, RegisterPlace place) throws IOException {
         Path kept = run.home() == null ? null : run.home().resolve("evidence");
         if (place.file() == null || Register.exists(place) || kept == null || !Files.isDirectory(kept)) {
             return;

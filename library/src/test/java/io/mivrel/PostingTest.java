@@ -118,6 +118,8 @@ public class PostingTest {
     public void aLostRegisterPostsNothingTwice() throws Exception {
         posting().post();
         Files.delete(workshop.folder.resolve(".mivrel/register.db"));
+        assertThatThrownBy(() -> posting().post()).hasMessageContaining("the register is missing");
+        Files.move(workshop.folder.resolve("evidence"), workshop.folder.resolve("evidence-before"));
         PostOutcome again = posting().post();
         assertThat(again.posting().count(Result.THERE)).isEqualTo(3);
         assertThat(again.proof().holds()).isTrue();
