@@ -420,6 +420,15 @@ public final class Posting {
                         documents.add(sent);
                     }
                 });
+                if (!all) {
+                    // What was refused and then posted by a later batch is no longer open.
+                    Map<String, PostingLog.Sent> latest = log.latest(
+                            documents.stream().map(PostingLog.Sent::key).toList());
+                    documents.removeIf(sent -> {
+                        PostingLog.Sent last = latest.get(sent.key());
+                        return last != null && last.state() == PostingLog.State.POSTED;
+                    });
+                }
                 found.add(new Status(noted, counts, documents));
             }
             return found;

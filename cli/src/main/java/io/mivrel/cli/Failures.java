@@ -2,6 +2,7 @@ package io.mivrel.cli;
 
 import io.mivrel.delivery.DeliveryMismatchException;
 import io.mivrel.files.settings.SettingsException;
+import io.mivrel.posting.LedgerException;
 import io.mivrel.report.OutcomeJson;
 import io.mivrel.text.Printable;
 import java.io.IOException;
@@ -71,6 +72,9 @@ final class Failures implements CommandLine.IExecutionExceptionHandler {
         }
         if (e instanceof FileSystemException failed) {
             return failed.getFile() + ": " + (failed.getReason() == null ? "cannot be used" : failed.getReason());
+        }
+        if (e instanceof LedgerException failed && failed.kind() != LedgerException.Kind.REFUSED) {
+            return e.getMessage() + "; what was posted until then is noted, and the same command goes on from there";
         }
         if (e instanceof IOException || e instanceof DeliveryMismatchException) {
             return e.getMessage() == null ? "a file failed" : e.getMessage();

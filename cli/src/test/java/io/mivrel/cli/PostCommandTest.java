@@ -67,6 +67,7 @@ public class PostCommandTest {
         assertThat(json.get("added").intValue()).isEqualTo(3);
         assertThat(json.get("postedBefore").intValue()).isEqualTo(3);
         assertThat(json.get("proof").get("holds").booleanValue()).isTrue();
+        assertThat(mivrel("status", sheet, "--in", "practice").out()).doesNotContain("ADJ-304");
         assertThat(mivrel("post", sheet, "--to", "practice", "--make-final").out())
                 .contains("posted for good");
         CommandOutput proved = mivrel("prove", sheet, "--in", "practice");

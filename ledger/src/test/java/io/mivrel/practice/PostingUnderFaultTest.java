@@ -32,7 +32,7 @@ import org.testng.annotations.Test;
 /**
  * Against every misbehaviour of a ledger, alone and mixed, with our own side killed in half of the rounds: nothing is lost,
  * nothing doubled, and every document is in a known state. {@code -Dmivrel.rounds=200} for the long form, {@code
- * -Dmivrel.seed=N} to repeat one.
+ * -Dmivrel.seed=N} to repeat one, {@code -Dmivrel.reach=HTTP} for one way alone.
  */
 public class PostingUnderFaultTest {
     private static final ServerForTests SERVER = new ServerForTests();
@@ -55,7 +55,11 @@ public class PostingUnderFaultTest {
 
     @DataProvider
     public static Object[][] reaches() {
-        return new Object[][] {{Reach.FILE}, {Reach.DATABASE_SERVER}, {Reach.HTTP}};
+        String only = System.getProperty("mivrel.reach");
+        return java.util.Arrays.stream(Reach.values())
+                .filter(reach -> only == null || reach.name().equals(only))
+                .map(reach -> new Object[] {reach})
+                .toArray(Object[][]::new);
     }
 
     @Test(dataProvider = "reaches")
