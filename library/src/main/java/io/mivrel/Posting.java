@@ -32,6 +32,7 @@ import io.mivrel.run.Run;
 import io.mivrel.run.RunPlan;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -56,6 +57,8 @@ import org.jspecify.annotations.Nullable;
  * }</pre>
  */
 public final class Posting {
+    private static final Patience FIRST_CONTACT = new Patience(Duration.ofMillis(200), Duration.ofSeconds(1), 5);
+
     private final Mivrel run;
     private final Ledger ledger;
     private Standing standing = Standing.DRAFT;
@@ -134,6 +137,8 @@ public final class Posting {
     }
 
     private PostingRegister open() throws IOException {
+        // One that is not there at all is said at once, and not after the patience that one deserves that was.
+        FIRST_CONTACT.repeat(ledger::abilities);
         return PostingRegister.open(place(), run.books().company(), ledger.name());
     }
 

@@ -94,9 +94,12 @@ public class PostCommandTest {
         CommandOutput secret = mivrel("post", sheet, "--to", "bad");
         assertThat(secret.status()).isEqualTo(2);
         assertThat(secret.err()).contains("a secret does not belong into settings");
-        CommandOutput http = mivrel("post", sheet, "--to", "practice-http");
+        Files.writeString(
+                folder.resolve("ledgers/http.yaml"),
+                "ledger: x\nkind: http\naddress: http://localhost:8091\ntoken from: MIVREL_TOKEN_THAT_NOBODY_SET\n");
+        CommandOutput http = mivrel("post", sheet, "--to", "http");
         assertThat(http.status()).isEqualTo(3);
-        assertThat(http.err()).contains("MIVREL_LEDGER_TOKEN");
+        assertThat(http.err()).contains("MIVREL_TOKEN_THAT_NOBODY_SET");
         assertThat(mivrel("prove", sheet, "--in", "practice").status()).isEqualTo(3);
     }
 
