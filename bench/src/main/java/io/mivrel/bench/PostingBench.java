@@ -159,7 +159,7 @@ public final class PostingBench {
         Batch batch = new Batch("batch", "Batch", FIRST, Standing.DRAFT);
         try (PracticeLedger ledger = open(folder.resolve("alone.db"), url, books())) {
             double alone = seconds(() -> entries.parcels(parcel -> ledger.post(batch, PostMode.ADD, parcel)));
-            print(round, into, "ledger, with all its checks", entries.lines, alone, bare);
+            print(round, into, "practice books, all checks", entries.lines, alone, bare);
         }
         if (!url.isEmpty()) {
             try (Connection connection = DriverManager.getConnection(url, "postgres", "postgres");
