@@ -68,7 +68,7 @@ public record Entry(
         return sum;
     }
 
-    /** What it says, whatever it is called: lines in any order; for comparing two. */
+    /** Its kind, number and date, for people. */
     public String title() {
         return kind + " " + reference + " of " + date;
     }
