@@ -96,17 +96,17 @@ final class EntryStore {
         return found;
     }
 
-    /** Numbers of live journals among these. */
+    /** Numbers of live journals among these, each with its year: numbers may start again. */
     Set<String> journalsNamed(Collection<String> references) throws SQLException {
         Set<String> found = new HashSet<>();
-        String sql = "SELECT reference FROM entry WHERE company_id = ? AND kind = 'journals' AND reverses IS NULL"
+        String sql = "SELECT reference, substr(day, 1, 4) FROM entry WHERE company_id = ? AND kind = 'journals' AND reverses IS NULL"
                 + " AND standing IN ('draft', 'final') AND " + database.in("reference");
         try (PreparedStatement query = database.connection().prepareStatement(sql)) {
             query.setLong(1, company);
             database.set(query, 2, references);
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
-                    found.add(rows.getString(1));
+                    found.add(rows.getString(1) + "/" + rows.getString(2));
                 }
             }
         }

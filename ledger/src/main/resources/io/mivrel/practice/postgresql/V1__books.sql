@@ -84,7 +84,7 @@ CREATE TABLE entry (
 );
 
 CREATE UNIQUE INDEX entry_by_key ON entry (company_id, key) WHERE standing IN ('draft', 'final');
-CREATE UNIQUE INDEX journal_by_reference ON entry (company_id, reference)
+CREATE UNIQUE INDEX journal_by_reference ON entry (company_id, reference, substr(day, 1, 4))
     WHERE kind = 'journals' AND reverses IS NULL AND standing IN ('draft', 'final');
 CREATE UNIQUE INDEX entry_by_reversed ON entry (reverses) WHERE reverses IS NOT NULL;
 CREATE INDEX entry_by_batch ON entry (batch_id);
