@@ -99,8 +99,9 @@ final class EntryStore {
     /** Numbers of live journals among these, each with its year: numbers may start again. */
     Set<String> journalsNamed(Collection<String> references) throws SQLException {
         Set<String> found = new HashSet<>();
-        String sql = "SELECT reference, substr(day, 1, 4) FROM entry WHERE company_id = ? AND kind = 'journals' AND reverses IS NULL"
-                + " AND standing IN ('draft', 'final') AND " + database.in("reference");
+        String sql =
+                "SELECT reference, substr(day, 1, 4) FROM entry WHERE company_id = ? AND kind = 'journals' AND reverses IS NULL"
+                        + " AND standing IN ('draft', 'final') AND " + database.in("reference");
         try (PreparedStatement query = database.connection().prepareStatement(sql)) {
             query.setLong(1, company);
             database.set(query, 2, references);

@@ -77,7 +77,8 @@ final class PostingWork {
         if (there != null && there.standing() == Standing.FINAL && examination.isClosed(LocalDate.parse(there.day()))) {
             return Refusal.PERIOD_CLOSED.to(entry.key(), there.day(), 0);
         }
-        if (entry.kind().equals("journals") && !taken.add(entry.reference() + "/" + entry.date().getYear())) {
+        if (entry.kind().equals("journals")
+                && !taken.add(entry.reference() + "/" + entry.date().getYear())) {
             return Refusal.REFERENCE_TAKEN.to(entry.key(), entry.reference(), 0);
         }
         return Answer.of(entry.key(), there == null ? Result.ADDED : Result.REPLACED, null);
