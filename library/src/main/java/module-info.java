@@ -7,4 +7,5 @@ module io.mivrel {
     requires transitive io.mivrel.report;
 
     exports io.mivrel;
+    exports io.mivrel.start;
 }

@@ -12,6 +12,8 @@ import io.mivrel.model.Kind;
 import io.mivrel.report.SurveyJson;
 import io.mivrel.report.SurveyText;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.ColumnSurvey;
@@ -25,8 +27,12 @@ import io.mivrel.survey.Words;
 import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -103,6 +109,44 @@ public final class FileSurvey {
         return survey;
     }
 
+    /** The file itself. */
+    public Path path() {
+        return file.file();
+    }
+
+    /** All rows as text, with what stands above and below the data, at most so many. */
+    public List<List<String>> rows(int most) throws IOException {
+        List<List<String>> rows = new ArrayList<>();
+        try (RowSource source = file.open(survey.facts())) {
+            for (Row row = source.next(); row != null && rows.size() < most; row = source.next()) {
+                if (row.ended() == null) {
+                    List<String> cells = new ArrayList<>();
+                    for (int i = 0; i < row.size(); i++) {
+                        cells.add(row.trimmed(i));
+                    }
+                    rows.add(cells);
+                }
+            }
+        }
+        return rows;
+    }
+
+    /** The bank accounts that its statements name, in their order; empty for a file without statements. */
+    public Set<String> accountNumbers() throws IOException {
+        Set<String> numbers = new LinkedHashSet<>();
+        if (survey.facts().kind().isStatement()) {
+            try (RowSource source = file.open(survey.facts())) {
+                for (Row row = source.next(); row != null; row = source.next()) {
+                    String number = row.ended() == null ? null : row.ended().account();
+                    if (number != null) {
+                        numbers.add(number);
+                    }
+                }
+            }
+        }
+        return numbers;
+    }
+
     /** True when nothing is asked and everything that was tried by arithmetic holds. */
     public boolean isSettled() {
         return survey.questions().isEmpty()
@@ -118,6 +162,11 @@ public final class FileSurvey {
     /** The proposed layout as YAML; what the file does not tell is a question in it. */
     public String layout() {
         return ProposalFile.text(survey);
+    }
+
+    /** The same with answers to its questions, by what they are about. */
+    public String layout(Map<String, String> answers) {
+        return ProposalFile.text(survey.answered(answers));
     }
 
     /** The survey for machines, the proposed layout in it. */
@@ -150,10 +199,11 @@ public final class FileSurvey {
     }
 
     /**
-     * What a comparison with a layout says; {@code mended} is the text of a layout that reads both forms, empty when a
+     * What a comparison with a layout says; {@code isKind} tells whether both are of the same kind of
+     * records, {@code onlyTitles} whether other titles are all that keeps the layout from reading the file, and {@code mended} is the text of a layout that reads both forms, empty when a
      * change of titles is not all that is needed.
      */
-    public record Likeness(boolean isLike, String text, String mended) {}
+    public record Likeness(boolean isLike, boolean isKind, boolean onlyTitles, String text, String mended) {}
 
     /**
      * Compares the file with a layout that was made for an earlier one; throws with the problems of the layout when it
@@ -170,6 +220,11 @@ public final class FileSurvey {
                 : "\n" + Preview.of(survey, read, () -> SourceFiles.open(file.file(), survey.file(), read), preview);
         boolean mends = !comparison.renamed().isEmpty() || !comparison.fresh().isEmpty();
         String mended = mends ? LayoutMender.mend(layout, comparison.renamed(), comparison.fresh()) : "";
-        return new Likeness(comparison.isLike(), SurveyText.likeness(survey, read, comparison) + rows, mended);
+        return new Likeness(
+                comparison.isLike(),
+                read.gives() == survey.gives(),
+                comparison.onlyTitles(survey),
+                SurveyText.likeness(survey, read, comparison) + rows,
+                mended);
     }
 }

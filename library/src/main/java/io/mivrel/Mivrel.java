@@ -32,6 +32,7 @@ import java.nio.file.StandardCopyOption;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -88,10 +89,28 @@ public final class Mivrel {
 
     /**
      * Opens a run sheet. Evidence and register are kept beside it, in {@code evidence} and {@code .mivrel}. Throws with
-     * all mistakes of all settings files at once.
+     * all mistakes of all settings files at once. A run sheet that says {@code dates: month} is of the month that all rows of
+     * its files are of; when they are of several, that is a mistake too, and {@link #open(Path, YearMonth)} says which.
      */
     public static Mivrel open(Path runSheet) throws SettingsException {
         RunSheet sheet = RunSheet.read(runSheet);
+        Mivrel run = of(sheet, runSheet);
+        return sheet.monthly() ? open(runSheet, MonthOfFiles.of(run, runSheet)) : run;
+    }
+
+    /** The months that the rows of a run sheet's files are of, whatever dates it names; empty when none has a date. */
+    public static List<YearMonth> monthsOf(Path runSheet) throws SettingsException, IOException {
+        Mivrel run = of(RunSheet.read(runSheet), runSheet);
+        run.dates = DateWindow.ALL;
+        return MonthOfFiles.all(run);
+    }
+
+    /** The same for one month, whatever dates the run sheet names. */
+    public static Mivrel open(Path runSheet, YearMonth month) throws SettingsException {
+        return of(RunSheet.read(runSheet, Objects.requireNonNull(month)), runSheet);
+    }
+
+    private static Mivrel of(RunSheet sheet, Path runSheet) throws SettingsException {
         Mivrel run = new Mivrel(sheet.name(), sheet.books());
         sheet.sources().forEach(s -> run.sources.add(source(s.path(), s.shown(), s.layout())));
         sheet.targets().forEach(t -> run.targets.add(new Target(t.delivery(), t.folder(), t.earlier())));

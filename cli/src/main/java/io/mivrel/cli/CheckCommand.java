@@ -1,13 +1,11 @@
 package io.mivrel.cli;
 
-import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
-import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** {@code mivrel check}: everything but writing. */
@@ -27,8 +25,8 @@ import picocli.CommandLine.Spec;
             "Exit status: 0 all clear, 1 something would be held, 2 settings wrong, 3 a file failed."
         })
 final class CheckCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "RUNSHEET", description = "the run sheet, such as bank.yaml")
-    private Path runSheet;
+    @Mixin
+    private RunSheetArgument runSheet;
 
     @Option(names = "--json", description = "print the outcome as JSON")
     private boolean json;
@@ -39,7 +37,7 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
-            Outcome outcome = Mivrel.open(runSheet).progress(counter).check();
+            Outcome outcome = runSheet.open().progress(counter).check();
             counter.close();
             return OutcomePrinter.outcome(outcome, json, spec.commandLine().getOut());
         }

@@ -42,6 +42,7 @@ public final class Main {
 
     static {
         COMMANDS.put("demo", DemoCommand.class);
+        COMMANDS.put("start", StartCommand.class);
         COMMANDS.put("survey", SurveyCommand.class);
         COMMANDS.put("check", CheckCommand.class);
         COMMANDS.put("run", RunCommand.class);

@@ -8,14 +8,13 @@ import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Ledger;
 import io.mivrel.posting.PostMode;
-import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** {@code mivrel post}: from clear documents to entries in a ledger. */
@@ -47,8 +46,8 @@ import picocli.CommandLine.Spec;
             "ledger failed: what was posted until then is noted, and the same command goes on from there."
         })
 final class PostCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "RUNSHEET", description = "the run sheet, such as bank.yaml")
-    private Path runSheet;
+    @Mixin
+    private RunSheetArgument runSheet;
 
     @Option(names = "--to", paramLabel = "LEDGER", required = true, description = "the ledger")
     private String to;
@@ -101,8 +100,8 @@ final class PostCommand implements Callable<Integer> {
                     spec.commandLine(), "--first takes a whole number from 1 on, not " + first);
         }
         PostMode how = mode();
-        Mivrel run = Mivrel.open(runSheet);
-        LedgerSettings settings = LedgerSettings.read(to, LedgerFinder.folder(runSheet));
+        Mivrel run = runSheet.open();
+        LedgerSettings settings = LedgerSettings.read(to, runSheet.folder());
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr());
                 Ledger ledger = Ledgers.open(settings, run.company())) {
             Posting posting = run.progress(counter)

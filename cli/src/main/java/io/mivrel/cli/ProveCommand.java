@@ -13,9 +13,9 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** {@code mivrel prove}: the arithmetic, asked of the ledger. */
@@ -43,8 +43,8 @@ import picocli.CommandLine.Spec;
             "Exit status: 0 all is proved, 1 there is a difference, 2 settings wrong, 3 a file or the ledger failed."
         })
 final class ProveCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "RUNSHEET", description = "the run sheet that was posted")
-    private Path runSheet;
+    @Mixin
+    private RunSheetArgument runSheet;
 
     @Option(names = "--in", paramLabel = "LEDGER", description = "the ledger")
     private String in;
@@ -73,7 +73,7 @@ final class ProveCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Mivrel.prepare();
-        Mivrel run = Mivrel.open(runSheet);
+        Mivrel run = runSheet.open();
         boolean balances = before != null && after != null && entries == null;
         boolean list = entries != null && before == null && after == null;
         if (in == null && layout != null && (balances || list)) {
@@ -86,7 +86,7 @@ final class ProveCommand implements Callable<Integer> {
                     spec.commandLine(),
                     "prove takes --in LEDGER; or --before, --after and --layout; or --entries and --layout");
         }
-        LedgerSettings settings = LedgerSettings.read(in, LedgerFinder.folder(runSheet));
+        LedgerSettings settings = LedgerSettings.read(in, runSheet.folder());
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
             List<Proof> proofs = run.postTo(ledger).prove(batch);
             var out = spec.commandLine().getOut();

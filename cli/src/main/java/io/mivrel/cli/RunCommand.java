@@ -2,13 +2,12 @@ package io.mivrel.cli;
 
 import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
-import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** {@code mivrel run}: the whole way. */
@@ -37,8 +36,8 @@ import picocli.CommandLine.Spec;
             "Exit status: 0 all clear, 1 something is held, 2 settings wrong, 3 a file failed."
         })
 final class RunCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "RUNSHEET", description = "the run sheet, such as bank.yaml")
-    private Path runSheet;
+    @Mixin
+    private RunSheetArgument runSheet;
 
     @Option(names = "--first", paramLabel = "N", description = "deliver at most N documents, as a pilot")
     private Long first;
@@ -57,7 +56,7 @@ final class RunCommand implements Callable<Integer> {
                     spec.commandLine(), "--first takes a whole number from 1 on, not " + first);
         }
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
-            Mivrel run = Mivrel.open(runSheet).progress(counter);
+            Mivrel run = runSheet.open().progress(counter);
             Outcome outcome = first == null ? run.run() : run.first(first).run();
             counter.close();
             return OutcomePrinter.outcome(outcome, json, spec.commandLine().getOut());

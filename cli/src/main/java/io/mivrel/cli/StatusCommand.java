@@ -6,13 +6,12 @@ import io.mivrel.Posting;
 import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.posting.Ledger;
 import io.mivrel.report.StatusText;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** {@code mivrel status}: where each document stands that was sent to a ledger. */
@@ -32,8 +31,8 @@ import picocli.CommandLine.Spec;
             "Exit status: 0 nothing is open, 1 something is refused or waiting, 2 settings wrong, 3 a file failed."
         })
 final class StatusCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "RUNSHEET", description = "a run sheet of the company folder")
-    private Path runSheet;
+    @Mixin
+    private RunSheetArgument runSheet;
 
     @Option(names = "--in", paramLabel = "LEDGER", required = true, description = "the ledger")
     private String in;
@@ -47,8 +46,8 @@ final class StatusCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Mivrel.prepare();
-        Mivrel run = Mivrel.open(runSheet);
-        LedgerSettings settings = LedgerSettings.read(in, LedgerFinder.folder(runSheet));
+        Mivrel run = runSheet.open();
+        LedgerSettings settings = LedgerSettings.read(in, runSheet.folder());
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
             List<Posting.Status> batches = run.postTo(ledger).status(all);
             StatusText text = new StatusText(ledger.name(), run.company(), Screen.style());

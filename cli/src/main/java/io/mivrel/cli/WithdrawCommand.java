@@ -6,14 +6,13 @@ import io.mivrel.Posting;
 import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.posting.Ledger;
 import io.mivrel.report.WithdrawalText;
-import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** {@code mivrel withdraw}: takes a batch back. */
@@ -39,8 +38,8 @@ import picocli.CommandLine.Spec;
             "Exit status: 0 all taken back and proved, 1 something stays, 2 settings wrong, 3 a file or the ledger failed."
         })
 final class WithdrawCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "RUNSHEET", description = "the run sheet that was posted")
-    private Path runSheet;
+    @Mixin
+    private RunSheetArgument runSheet;
 
     @Option(names = "--from", paramLabel = "LEDGER", required = true, description = "the ledger")
     private String from;
@@ -64,8 +63,8 @@ final class WithdrawCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Mivrel.prepare();
-        Mivrel run = Mivrel.open(runSheet);
-        LedgerSettings settings = LedgerSettings.read(from, LedgerFinder.folder(runSheet));
+        Mivrel run = runSheet.open();
+        LedgerSettings settings = LedgerSettings.read(from, runSheet.folder());
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
             Posting.Withdrawn done = run.postTo(ledger).dated(date).withdraw(batch, documents);
             spec.commandLine()

@@ -1,12 +1,11 @@
 package io.mivrel.cli;
 
+import static io.mivrel.cli.CommandOutput.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.Mivrel;
 import io.mivrel.examples.DemoData;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -20,16 +19,6 @@ import tools.jackson.databind.ObjectMapper;
 
 /** The command as a person meets it: what it prints, where, and with which exit status. */
 public class CommandTest {
-    private record CommandOutput(int status, String out, String err) {}
-
-    private static CommandOutput mivrel(Object... args) {
-        StringWriter out = new StringWriter();
-        StringWriter err = new StringWriter();
-        String[] words = Stream.of(args).map(Object::toString).toArray(String[]::new);
-        int status = Main.execute(new PrintWriter(out), new PrintWriter(err), words);
-        return new CommandOutput(status, out.toString(), err.toString());
-    }
-
     private static Path demo() throws IOException {
         Path folder = Files.createTempDirectory("mivrel with spaces").resolve("larkmoor");
         DemoData.unpack(folder);

@@ -1,30 +1,18 @@
 package io.mivrel.cli;
 
+import static io.mivrel.cli.CommandOutput.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.examples.DemoData;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.stream.Stream;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The commands around a ledger, on the demo data and a real practice ledger. */
 public class PostCommandTest {
-    private record CommandOutput(int status, String out, String err) {}
-
-    private static CommandOutput mivrel(Object... args) {
-        StringWriter out = new StringWriter();
-        StringWriter err = new StringWriter();
-        String[] words = Stream.of(args).map(Object::toString).toArray(String[]::new);
-        int status = Main.execute(new PrintWriter(out), new PrintWriter(err), words);
-        return new CommandOutput(status, out.toString(), err.toString());
-    }
-
     private static Path demo() throws IOException {
         Path folder = Files.createTempDirectory("mivrel with spaces").resolve("larkmoor");
         DemoData.unpack(folder);

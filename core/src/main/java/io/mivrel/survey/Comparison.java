@@ -27,6 +27,8 @@ import org.jspecify.annotations.Nullable;
 public record Comparison(
         List<String> breaking, List<String> harmless, Map<String, String> renamed, List<String> fresh) {
 
+    private static final String RENAMED = "renamed: ";
+
     public Comparison {
         breaking = List.copyOf(breaking);
         harmless = List.copyOf(harmless);
@@ -37,6 +39,13 @@ public record Comparison(
     /** True when the layout reads the file. */
     public boolean isLike() {
         return breaking.isEmpty();
+    }
+
+    /** True when other titles of a few columns are all that keeps the layout from reading the file. */
+    public boolean onlyTitles(Survey survey) {
+        return !breaking.isEmpty()
+                && breaking.stream().allMatch(difference -> difference.startsWith(RENAMED))
+                && 2 * breaking.size() <= survey.columns().size();
     }
 
     public static Comparison of(Survey survey, Layout layout) {
@@ -133,7 +142,7 @@ public record Comparison(
         } else {
             fresh.remove(renamed);
             renames.put(column, renamed);
-            differences.add("renamed: '" + column + "' is probably '" + renamed + "' now");
+            differences.add(RENAMED + "'" + column + "' is probably '" + renamed + "' now");
         }
     }
 

@@ -71,8 +71,40 @@ public record Survey(
      * @param about what in the layout it decides: {@code date}, {@code numbers}, {@code signs}, {@code account} or {@code
      *     gives}
      * @param words the question with its possible answers
+     * @param answer what a person said to it; {@code null} while it is open
      */
-    public record Question(String about, String words) {}
+    public record Question(
+            String about, String words, @Nullable String answer) {
+        public Question(String about, String words) {
+            this(about, words, null);
+        }
+    }
+
+    /**
+     * What a person calls the account of a line that each row becomes, in {@link #answered}; {@value #NOT_POSTED} stands for
+     * a line that is not posted.
+     */
+    public static String accountOf(FanOut.Amount line) {
+        return "account of " + line.column() + " as " + line.side();
+    }
+
+    /** In place of an account: the column is not posted. */
+    public static final String NOT_POSTED = "none";
+
+    /** The same with answers to its questions, by what they are about; what is not answered stays a question. */
+    public Survey answered(Map<String, String> answers) {
+        List<Question> all = questions.stream()
+                .map(q -> new Question(q.about(), q.words(), answers.getOrDefault(q.about(), q.answer())))
+                .toList();
+        List<FanOut.Amount> lines = new ArrayList<>();
+        for (FanOut.Amount line : fanOut) {
+            String account = answers.get(accountOf(line));
+            if (!NOT_POSTED.equals(account)) {
+                lines.add(account == null ? line : new FanOut.Amount(line.column(), account, line.text(), line.side()));
+            }
+        }
+        return copy(facts, above, titlesRow, titleRows, links, proofs, all, lines);
+    }
 
     /** The same, once the whole file has confirmed what its beginning said. */
     Survey with(Facts confirmed) {
@@ -85,14 +117,14 @@ public record Survey(
                     "sheet",
                     String.join(", ", confirmed.parts()) + "? This is '" + confirmed.part() + "', the longest"));
         }
-        return copy(confirmed, above, titlesRow, titleRows, links, proofs, all);
+        return copy(confirmed, above, titlesRow, titleRows, links, proofs, all, fanOut);
     }
 
     /** The same of rows that have the columns of other files, with the titles of their own file. */
     public Survey linked(LinkFinder.Links found, Survey own) {
         List<Proof> all = new ArrayList<>(found.proofs());
         all.addAll(proofs);
-        return copy(facts, own.above, own.titlesRow, own.titleRows, found.links(), all, questions);
+        return copy(facts, own.above, own.titlesRow, own.titleRows, found.links(), all, questions, fanOut);
     }
 
     private Survey copy(
@@ -102,7 +134,8 @@ public record Survey(
             int countTitles,
             List<Link> linked,
             List<Proof> allProofs,
-            List<Question> allQuestions) {
+            List<Question> allQuestions,
+            List<FanOut.Amount> lines) {
         return new Survey(
                 file,
                 other,
@@ -122,7 +155,7 @@ public record Survey(
                 newestFirst,
                 refinement,
                 statements,
-                fanOut,
+                List.copyOf(lines),
                 linked,
                 List.copyOf(allProofs),
                 List.copyOf(allQuestions));

@@ -102,7 +102,7 @@ public final class Words {
     }
 
     /** A text in small letters without accents, marks, what stands in brackets, and the codes of currencies. */
-    static String plain(String text) {
+    public static String plain(String text) {
         String bare = Normalizer.normalize(text.toLowerCase(Locale.ROOT), Normalizer.Form.NFD)
                 .replaceAll("\\p{M}", "")
                 .replace('\u0142', 'l')

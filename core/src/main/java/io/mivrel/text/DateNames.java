@@ -17,7 +17,7 @@ import java.util.Set;
  * and long, with and without accents. A name that means two months in two languages is left out; one that means two days
  * stands for both, and the date decides.
  */
-final class DateNames {
+public final class DateNames {
     /** Languages whose names are read. */
     private static final List<String> LANGUAGES =
             List.of("en", "de", "fr", "es", "it", "pt", "nl", "sv", "da", "nb", "fi", "pl", "cs");
@@ -32,6 +32,12 @@ final class DateNames {
     private static final Map<String, Integer> FULL_DAYS = days(FULL);
 
     private DateNames() {}
+
+    /** True for the name of a month in one of the languages, short or long. */
+    public static boolean isMonth(String name) {
+        String small = name.toLowerCase(Locale.ROOT);
+        return FULL_MONTHS.containsKey(small) || SHORT_MONTHS.containsKey(small);
+    }
 
     /** How many bytes of letters stand at a place. */
     static int letters(byte[] c, int i, int e) {

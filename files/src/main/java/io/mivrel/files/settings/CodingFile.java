@@ -19,6 +19,9 @@ import java.util.Set;
 
 /** Reads a coding table from CSV. */
 final class CodingFile {
+    /** In place of an account that nobody has filled in yet. */
+    private static final String WAITS = "?";
+
     private final Books books;
     private final AmountFormat amounts;
 
@@ -43,6 +46,10 @@ final class CodingFile {
         List<CodingEntry> entries = new ArrayList<>();
         Set<String> names = new HashSet<>();
         for (Table.Line line : table.lines()) {
+            // An entry that waits for its account decides nothing; its lines are told to be uncoded.
+            if (WAITS.equals(line.text("account"))) {
+                continue;
+            }
             CodingEntry entry = reader.entry(line);
             if (entry != null) {
                 if (!names.add(entry.name())) {

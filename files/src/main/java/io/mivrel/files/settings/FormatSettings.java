@@ -250,7 +250,10 @@ final class FormatSettings {
         } catch (DateTimeParseException e) {
             // Reported below.
         }
-        form.at(key, "'" + key + "' is a first and a last day, not '" + text + "'", "2027-03-01 to 2027-03-31");
+        form.at(
+                key,
+                "'" + key + "' is a first and a last day, not '" + text + "'",
+                key.equals("dates") ? "2027-03-01 to 2027-03-31, or month" : "2027-03-01 to 2027-03-31");
         return DateWindow.ALL;
     }
 }

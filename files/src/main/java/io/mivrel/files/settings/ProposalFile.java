@@ -27,6 +27,7 @@ import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -38,6 +39,9 @@ import java.util.stream.Collectors;
 public final class ProposalFile {
     private static final Map<Character, String> SEPARATORS =
             Map.of(',', "comma", ';', "semicolon", '\t', "tab", '|', "pipe");
+
+    /** The answer that nothing is taken off. */
+    private static final String NONE = Survey.NOT_POSTED;
 
     private ProposalFile() {}
 
@@ -78,7 +82,8 @@ public final class ProposalFile {
         sections(survey, yaml);
         leftOut(survey, yaml);
         expected(survey, yaml);
-        if (survey.refinement().nets() || survey.question("charges") != null) {
+        Question charges = survey.question("charges");
+        if (survey.refinement().nets() || charges != null && !NONE.equals(charges.answer())) {
             yaml.append("allow: [").append(Terms.NET).append("]          # the charges are taken off the amounts\n");
         }
         links(survey, yaml);
@@ -145,7 +150,7 @@ public final class ProposalFile {
         yaml.append("# Proposed by a survey of ")
                 .append(Finding.clip(survey.file()))
                 .append(". Read it, then use it.\n");
-        if (!survey.questions().isEmpty()) {
+        if (survey.questions().stream().anyMatch(q -> q.answer() == null)) {
             yaml.append("# A value that begins with a question mark is a question: put the answer in its place.\n");
         }
         for (Survey.Proof proof : survey.proofs()) {
@@ -194,7 +199,10 @@ public final class ProposalFile {
             yaml.append("  - {column: ")
                     .append(named(line.column()))
                     .append(", account: ")
-                    .append(quoted("? the account that '" + line.column() + "' is a " + line.side() + " of" + both))
+                    .append(quoted(
+                            line.account().equals("?")
+                                    ? "? the account that '" + line.column() + "' is a " + line.side() + " of" + both
+                                    : line.account()))
                     .append(", side: ")
                     .append(line.side())
                     .append("}\n");
@@ -378,7 +386,8 @@ public final class ProposalFile {
     private static String source(Survey survey, Field field, ColumnSurvey column) {
         FieldSource source = survey.refinement().sources().get(field);
         Question charges = survey.question("charges");
-        String less = field == BankLines.AMOUNT && charges != null ? ", less: " + asked(charges) : "";
+        boolean apart = charges != null && !NONE.equals(charges.answer());
+        String less = field == BankLines.AMOUNT && apart ? ", less: " + asked(charges) : "";
         if (source == null) {
             return "column: " + column(column) + less;
         }
@@ -484,11 +493,24 @@ public final class ProposalFile {
 
     private static String values(Survey survey, Field field) {
         Question question = survey.question("kind");
-        return field == InvoiceLines.DOCUMENT_KIND && question != null ? ", values: " + asked(question) : "";
+        if (field != InvoiceLines.DOCUMENT_KIND || question == null) {
+            return "";
+        }
+        String answer = question.answer();
+        return ", values: " + (answer == null ? asked(question) : words(answer));
+    }
+
+    // INV: invoice, CRN: credit note, with braces or without.
+    private static String words(String answer) {
+        return Arrays.stream(answer.replaceAll("^\\s*\\{|}\\s*$", "").split(","))
+                .map(pair -> pair.split(":", 2))
+                .map(pair -> quoted(pair[0].strip()) + ": " + quoted(pair.length < 2 ? "" : pair[1].strip()))
+                .collect(Collectors.joining(", ", "{", "}"));
     }
 
     private static String asked(Question question) {
-        return quoted("? " + question.words());
+        String answer = question.answer();
+        return quoted(answer == null ? "? " + question.words() : answer);
     }
 
     static String quoted(String text) {

@@ -12,6 +12,7 @@ import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -29,6 +30,7 @@ import java.util.Map;
  * @param dates the wanted dates
  * @param targets the deliveries and their folders
  * @param holdEverything true when one blocker stops the whole delivery
+ * @param monthly true when the run is of one month, and nobody has said yet of which
  * @param settings every settings file that was read, for the evidence
  */
 public record RunSheet(
@@ -41,7 +43,11 @@ public record RunSheet(
         DateWindow dates,
         List<Target> targets,
         boolean holdEverything,
+        boolean monthly,
         List<Path> settings) {
+
+    /** Stands for the month in a run's name, in the files that it takes in and in the folders that it delivers to. */
+    public static final String MONTH = "{month}";
 
     /** One file to take in; {@code shown} is its name relative to the run sheet's folder. */
     public record Source(Path path, String shown, Layout layout) {}
@@ -57,18 +63,52 @@ public record RunSheet(
 
     /** Reads a run sheet and all it names; throws with every problem of every file at once. */
     public static RunSheet read(Path file) throws SettingsException {
-        return new Reader(file).read();
+        return read(file, null);
+    }
+
+    /** The same for one month, which takes the place of the dates that the run sheet names; {@code null} for none. */
+    public static RunSheet read(Path file, YearMonth month) throws SettingsException {
+        return new Reader(file, month).read();
+    }
+
+    /** True when a name is of a pattern, in which a star stands for any characters and a question mark for one. */
+    // Only the last star is ever taken back, so that the time grows with the two lengths and not faster.
+    public static boolean matches(String name, String pattern) {
+        int n = 0;
+        int p = 0;
+        int star = -1;
+        int from = 0;
+        while (n < name.length()) {
+            if (p < pattern.length() && pattern.charAt(p) == '*') {
+                star = p++;
+                from = n;
+            } else if (p < pattern.length() && (pattern.charAt(p) == '?' || pattern.charAt(p) == name.charAt(n))) {
+                p++;
+                n++;
+            } else if (star >= 0) {
+                p = star + 1;
+                n = ++from;
+            } else {
+                return false;
+            }
+        }
+        while (p < pattern.length() && pattern.charAt(p) == '*') {
+            p++;
+        }
+        return p == pattern.length();
     }
 
     private static final class Reader {
         private final Path file;
         private final Path folder;
+        private final YearMonth month;
         private final Problems problems = new Problems();
         private final List<Path> settings = new ArrayList<>();
         private final Map<Path, Layout> layouts = new HashMap<>();
 
-        Reader(Path file) {
+        Reader(Path file, YearMonth month) {
             this.file = file;
+            this.month = month;
             this.folder = file.toAbsolutePath().getParent();
         }
 
@@ -90,13 +130,31 @@ public record RunSheet(
                 suspense = suspense(code, books);
                 code.done();
             }
-            DateWindow dates = FormatSettings.dates(form, "dates");
+            boolean monthly = "month".equals(form.text("dates"));
+            DateWindow dates = month != null
+                    ? new DateWindow(month.atDay(1), month.atEndOfMonth())
+                    : monthly ? DateWindow.ALL : FormatSettings.dates(form, "dates");
             List<Target> targets = targets(form);
             boolean holdEverything = form.choice("when blocked", "hold documents", "hold documents", "hold everything")
                     .equals("hold everything");
             form.done();
             problems.throwIfAny();
-            return new RunSheet(name, file, books, sources, coding, suspense, dates, targets, holdEverything, settings);
+            return new RunSheet(
+                    ofMonth(name),
+                    file,
+                    books,
+                    sources,
+                    coding,
+                    suspense,
+                    dates,
+                    targets,
+                    holdEverything,
+                    monthly && month == null,
+                    settings);
+        }
+
+        private String ofMonth(String text) {
+            return month == null ? text : text.replace(MONTH, month.toString());
         }
 
         private Books books(SettingsNode form) {
@@ -133,8 +191,10 @@ public record RunSheet(
                 String layoutName = entry.required("layout");
                 Layout layout = layoutName == null ? null : layout(entry, layoutName);
                 entry.done();
-                if (files != null) {
-                    for (Path path : matching(entry, files)) {
+                if (files != null && files.contains(MONTH) && month == null) {
+                    entry.at("files", "'files' depends on the month, and none is said", "--for 2027-03");
+                } else if (files != null) {
+                    for (Path path : matching(entry, ofMonth(files))) {
                         sources.add(new Source(path, shown(path), layout));
                     }
                 }
@@ -184,34 +244,6 @@ public record RunSheet(
             return found;
         }
 
-        // A star stands for any characters, a question mark for one. Only the last star is ever taken back, so that the
-        // time
-        // grows with the two lengths and not faster.
-        private static boolean matches(String name, String pattern) {
-            int n = 0;
-            int p = 0;
-            int star = -1;
-            int from = 0;
-            while (n < name.length()) {
-                if (p < pattern.length() && pattern.charAt(p) == '*') {
-                    star = p++;
-                    from = n;
-                } else if (p < pattern.length() && (pattern.charAt(p) == '?' || pattern.charAt(p) == name.charAt(n))) {
-                    p++;
-                    n++;
-                } else if (star >= 0) {
-                    p = star + 1;
-                    n = ++from;
-                } else {
-                    return false;
-                }
-            }
-            while (p < pattern.length() && pattern.charAt(p) == '*') {
-                p++;
-            }
-            return p == pattern.length();
-        }
-
         private CodingTable coding(SettingsNode form, Books books) {
             String table = form.required("table");
             Path path = table == null ? null : resolve(form, "table", table);
@@ -244,7 +276,7 @@ public record RunSheet(
                         .equals("deliver too");
                 entry.done();
                 Path path = as == null ? null : resolve(entry, "as", as);
-                Path target = to == null ? null : resolve(entry, "to", to);
+                Path target = to == null ? null : resolve(entry, "to", ofMonth(to));
                 if (path != null) {
                     settings.add(path);
                     targets.add(new Target(

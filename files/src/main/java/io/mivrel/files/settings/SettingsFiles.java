@@ -1,0 +1,20 @@
+package io.mivrel.files.settings;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/** Tells settings files from one another, and from what is none. */
+public final class SettingsFiles {
+    private static final List<String> KINDS = List.of("run", "layout", "delivery", "ledger", "books");
+
+    private SettingsFiles() {}
+
+    /** The first word of the form: {@code run}, {@code layout}, {@code delivery}, {@code ledger} or {@code books}. */
+    public static Optional<String> kind(Path file) {
+        SettingsNode form = SettingsNode.open(file, file.toString(), new Problems());
+        return form == null
+                ? Optional.empty()
+                : KINDS.stream().filter(form.keys()::contains).findFirst();
+    }
+}

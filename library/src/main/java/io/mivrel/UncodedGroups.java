@@ -1,0 +1,102 @@
+package io.mivrel;
+
+import io.mivrel.checking.Check;
+import io.mivrel.coding.Coder;
+import io.mivrel.kinds.BankLines;
+import io.mivrel.model.Document;
+import io.mivrel.model.Finding;
+import io.mivrel.model.SourceRecord;
+import io.mivrel.text.DateNames;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Bank lines that no entry of the coding table decides, brought together by what their texts have in common: its words
+ * before the first one that has a figure in it. Largest groups first, so that few new entries code most of what is left.
+ * Looks on as a check, and finds nothing. For one thread.
+ */
+public final class UncodedGroups implements Check {
+    private static final int MOST_GROUPS = 5000;
+    private static final int MOST_WORDS = 4;
+    private static final Pattern BLANKS = Pattern.compile("[\\s/*:;,#|]+");
+    private static final Pattern FIGURE = Pattern.compile(".*[0-9].*");
+
+    private final Map<String, Group> groups = new LinkedHashMap<>();
+
+    /**
+     * Lines with the same words and direction.
+     *
+     * @param words what they have in common; fit for a coding table
+     * @param direction {@code in} or {@code out}
+     * @param lines how many
+     * @param sum of their amounts in minor units, without sign
+     * @param example the whole text of the first one
+     */
+    public record Group(String words, String direction, long lines, long sum, String example) {
+        Group and(Group other) {
+            return new Group(words, direction, lines + other.lines, Math.addExact(sum, other.sum), example);
+        }
+    }
+
+    /** The groups, those with the most lines first, and of equally many those with the largest sum. */
+    public List<Group> groups() {
+        List<Group> all = new ArrayList<>(groups.values());
+        all.sort(Comparator.comparingLong(Group::lines)
+                .reversed()
+                .thenComparing(Comparator.comparingLong(Group::sum).reversed()));
+        return all;
+    }
+
+    @Override
+    public void check(Document document, Consumer<Finding> findings) {
+        if (document.kind() == BankLines.KIND
+                && document.heading().text(BankLines.ENTRY) == null
+                && document.records().get(0).text(BankLines.ACCOUNT) == null) {
+            String text = document.heading().text(BankLines.NARRATIVE);
+            take(text == null ? "" : text, document.records().get(0).number(BankLines.AMOUNT));
+        }
+    }
+
+    /** Takes a line; what has no words that a coding table could use is left. */
+    void take(String text, long amount) {
+        String words = words(text);
+        if (words != null && amount != SourceRecord.ABSENT && groups.size() < MOST_GROUPS) {
+            String direction = amount < 0 ? "out" : "in";
+            groups.merge(
+                    direction + " " + words.toLowerCase(Locale.ROOT),
+                    new Group(words, direction, 1, Math.abs(amount), text),
+                    Group::and);
+        }
+    }
+
+    // Figures and months are others next time.
+    private static boolean isLasting(String word) {
+        return !FIGURE.matcher(word).matches() && !DateNames.isMonth(word);
+    }
+
+    private static @Nullable String words(String text) {
+        List<String> all = Arrays.stream(BLANKS.split(text.strip()))
+                .filter(word -> !word.isEmpty())
+                .toList();
+        List<String> kept = all.stream()
+                .takeWhile(word -> isLasting(word))
+                .limit(MOST_WORDS)
+                .toList();
+        if (kept.isEmpty()) {
+            kept = all.stream()
+                    .filter(word -> isLasting(word) && word.length() > 2)
+                    .limit(1)
+                    .toList();
+        }
+        String words = String.join(" ", kept);
+        return kept.isEmpty() || !Coder.isUsablePhrase(words) ? null : words;
+    }
+}

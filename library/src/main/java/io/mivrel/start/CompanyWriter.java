@@ -1,0 +1,316 @@
+package io.mivrel.start;
+
+import io.mivrel.FileSurvey;
+import io.mivrel.Mivrel;
+import io.mivrel.UncodedGroups;
+import io.mivrel.books.Books;
+import io.mivrel.files.settings.RunSheet;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.files.settings.SettingsSchema;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.regex.Matcher;
+import org.jspecify.annotations.Nullable;
+
+/** Writes the settings of a company by the answers that were given. */
+final class CompanyWriter {
+    private final Beginning begun;
+    private final Map<String, String> answers;
+    private final CompanyFiles files;
+    private final List<String> told = new ArrayList<>();
+
+    CompanyWriter(Beginning begun, Map<String, String> answers, CompanyFiles files) {
+        this.begun = begun;
+        this.answers = answers;
+        this.files = files;
+    }
+
+    /** What is worth a look. */
+    List<String> told() {
+        return told;
+    }
+
+    /** Everything of every form of files. */
+    void all() throws IOException, SettingsException {
+        if (begun.books() == null) {
+            books();
+            SettingsSchema.all().forEach((name, text) -> files.put(SettingsSchema.FOLDER + "/" + name, text));
+        }
+        for (RawFiles group : begun.groups()) {
+            if (begun.isSame(group)) {
+                another(group);
+            } else {
+                group(group);
+            }
+        }
+    }
+
+    // A later file of a form that is known, perhaps with other titles.
+    private void another(RawFiles group) throws IOException {
+        intake(group, "");
+        Path layout = Objects.requireNonNull(group.like);
+        FileSurvey.Likeness likeness = Objects.requireNonNull(group.likeness);
+        if (!likeness.mended().isEmpty()) {
+            files.mend("layouts/" + layout.getFileName(), likeness.mended());
+            told.add("layouts/" + layout.getFileName() + " reads both forms now; as it was: layouts/earlier");
+        }
+    }
+
+    /** Only what a trial of one form of files needs. */
+    void trial(RawFiles group) throws IOException, SettingsException {
+        books();
+        layout(group);
+        Shelf.Shape shape =
+                Shelf.shape(Objects.requireNonNull(answer(group, "deliver"))).orElseThrow();
+        files.put("deliveries/" + shape.name() + ".yaml", shape.text());
+        files.put(
+                group.slug + ".yaml",
+                "run: Sample\nbooks: books\nintake: [{files: "
+                        + quoted(group.files.get(0).toAbsolutePath().toString())
+                        + ", layout: layouts/" + group.slug + ".yaml}]\n"
+                        + (shape.takes().equals("journals") && isOfAccount(group)
+                                ? "coding: {table: coding.csv, uncoded: "
+                                        + quoted(Objects.requireNonNull(answer(group, "uncoded"))) + "}\n"
+                                : "")
+                        + "deliver: [{as: deliveries/" + shape.name() + ".yaml, to: out}]\n");
+        files.put("coding.csv", CODING_TITLES);
+    }
+
+    private static final String CODING_TITLES = "entry,direction,words,from,to,account,tax code,party,narrative\n";
+
+    private @Nullable String answer(RawFiles group, String about) {
+        return answers.get(begun.prefixOf(group) + about);
+    }
+
+    private static boolean isOfAccount(RawFiles group) {
+        return group.gives() != null && group.gives().isOfAccount();
+    }
+
+    private void books() throws IOException {
+        Books there = begun.books();
+        if (there != null) {
+            copyBooks();
+            return;
+        }
+        files.put(
+                "books/books.yaml",
+                SettingsSchema.line("books", 1)
+                        + "# The company, and the currency that its books are kept in (ISO 4217).\nbooks: "
+                        + quoted(Objects.requireNonNull(answers.get("company"))) + "\ncurrency: "
+                        + answers.get("currency") + "\n");
+        StringBuilder chart = new StringBuilder("code,name,type,use,status,tax code,number,currency\n");
+        Map<String, String> numbers = new LinkedHashMap<>();
+        Map<String, String> uses = new LinkedHashMap<>();
+        for (RawFiles group : begun.groups()) {
+            bankAccounts(group, numbers, uses);
+        }
+        String tax = answers.get("tax account");
+        for (String line : begun.chartRows()) {
+            List<String> cells = new ArrayList<>(CompanyFiles.cells(line));
+            String code = cells.get(0);
+            if (uses.containsKey(code)) {
+                boolean card = cells.get(2).equals("liability");
+                cells.set(3, card ? "card" : "bank");
+                cells.set(6, numbers.getOrDefault(code, cells.get(6)));
+            } else if (code.equals(tax)) {
+                cells.set(3, "tax");
+            }
+            chart.append(CompanyFiles.csv(cells.toArray(String[]::new))).append('\n');
+        }
+        files.put("books/chart.csv", chart.toString());
+        String parties = "code,name,kind\n";
+        String taxCodes = "code,name,rate,account\n";
+        for (RawFiles group : begun.groups()) {
+            InvoiceFacts facts = InvoiceFacts.of(group);
+            if (facts != null) {
+                taxCodes = facts.taxCodesFile(begun.taxAccount());
+                parties = facts.partiesFile(kinds(group));
+                told.add("from " + group.files.get(0).getFileName() + ": " + facts.partyCount()
+                        + " customers and suppliers in books/parties.csv, "
+                        + facts.taxCodes().size()
+                        + " tax codes in books/tax-codes.csv; read them");
+            }
+        }
+        files.put("books/parties.csv", parties);
+        files.put("books/tax-codes.csv", taxCodes);
+        files.put("books/periods.csv", "from,to,status\n");
+        ChartExport export = begun.chart();
+        if (export != null) {
+            told.add("from " + begun.chartName() + ": " + export.entries.size() + " accounts in books/chart.csv"
+                    + (export.leftOut == 0 ? "" : "; " + export.leftOut + " rows that are no accounts were left out"));
+        }
+    }
+
+    // A trial needs books to read, and those that are there must not be touched.
+    private void copyBooks() throws IOException {
+        for (String name : List.of("books.yaml", "chart.csv", "tax-codes.csv", "parties.csv", "periods.csv")) {
+            Path file = begun.folder().resolve("books").resolve(name);
+            if (Files.exists(file)) {
+                files.put("books/" + name, Files.readAllBytes(file));
+            }
+        }
+    }
+
+    private Map<String, String> kinds(RawFiles group) {
+        Map<String, String> kinds = new LinkedHashMap<>();
+        String said = answer(group, "kind");
+        for (String pair :
+                said == null ? new String[0] : said.replaceAll("[{}]", "").split(",")) {
+            String[] parts = pair.split(":", 2);
+            kinds.put(parts[0].strip(), parts.length < 2 ? "" : parts[1].strip());
+        }
+        return kinds;
+    }
+
+    private void bankAccounts(RawFiles group, Map<String, String> numbers, Map<String, String> uses)
+            throws IOException {
+        for (String number : group.survey.accountNumbers()) {
+            String one = answer(group, "account");
+            String code = one == null ? answer(group, "account " + number) : one;
+            if (code != null) {
+                numbers.merge(code, number, (a, b) -> a + "|" + b);
+            }
+        }
+        for (Map.Entry<String, String> answer : answers.entrySet()) {
+            String about = answer.getKey().replaceFirst("^.*: ", "");
+            if (about.equals("account") || about.startsWith("account ") && !about.startsWith("account of ")) {
+                uses.put(answer.getValue(), "bank");
+            }
+        }
+    }
+
+    private void layout(RawFiles group) {
+        String prefix = begun.prefixOf(group);
+        Map<String, String> own = new LinkedHashMap<>();
+        answers.forEach((about, answer) -> {
+            if (about.startsWith(prefix)) {
+                own.put(about.substring(prefix.length()), answer);
+            }
+        });
+        // Next month the file is called otherwise.
+        String text = group.survey
+                .layout(own)
+                .replaceFirst("(?m)^layout: .*$", Matcher.quoteReplacement("layout: " + quoted(name(group))));
+        files.put("layouts/" + group.slug + ".yaml", SettingsSchema.line("layout", 1) + text);
+    }
+
+    private void group(RawFiles group) throws IOException, SettingsException {
+        layout(group);
+        List<Shelf.Shape> shapes = begun.shapesOf(group);
+        for (Shelf.Shape shape : shapes) {
+            String name = "deliveries/" + shape.name() + ".yaml";
+            if (!Files.exists(begun.folder().resolve(name))) {
+                files.put(name, SettingsSchema.line("delivery", 1) + shape.text());
+            }
+        }
+        List<Path> every =
+                begun.groups().stream().flatMap(g -> g.files.stream()).toList();
+        List<String> intake = intake(group, group.pattern(every));
+        StringBuilder sheet = new StringBuilder(SettingsSchema.line("run-sheet", 0));
+        sheet.append("# Each month: put the file into inbox, then\n#   mivrel run ")
+                .append(group.slug)
+                .append(".yaml --for 2027-04\nrun: ")
+                .append(quoted(title(group)))
+                .append("\nbooks: books\nintake:\n");
+        intake.forEach(files -> sheet.append("  - {files: ")
+                .append(quoted(files))
+                .append(", layout: layouts/")
+                .append(group.slug)
+                .append(".yaml}\n"));
+        sheet.append("dates: month                # --for says which; without it, the month that the files are of\n");
+        boolean coded =
+                isOfAccount(group) && shapes.stream().anyMatch(s -> s.takes().equals("journals"));
+        if (coded) {
+            sheet.append("coding: {table: coding/")
+                    .append(group.slug)
+                    .append(".csv, uncoded: ")
+                    .append(quoted(Objects.requireNonNull(answer(group, "uncoded"))))
+                    .append("}     # or: hold, or the code of a suspense account\n");
+            files.put("coding/" + group.slug + ".csv", coding(group));
+        }
+        sheet.append("deliver:\n");
+        shapes.forEach(shape ->
+                sheet.append("  - {as: deliveries/").append(shape.name()).append(".yaml, to: out}\n"));
+        sheet.append("when blocked: hold documents        # or: hold everything\n");
+        files.put(group.slug + ".yaml", sheet.toString());
+    }
+
+    private static String title(RawFiles group) {
+        return name(group) + " " + RunSheet.MONTH;
+    }
+
+    private static String name(RawFiles group) {
+        String words = group.slug.replace('-', ' ');
+        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+    }
+
+    // Files that lie elsewhere are copied into the inbox, and stay where they are.
+    private List<String> intake(RawFiles group, String pattern) throws IOException {
+        Path home = begun.folder().toAbsolutePath().normalize();
+        List<String> named = new ArrayList<>();
+        for (Path file : group.files) {
+            Path whole = file.toAbsolutePath().normalize();
+            boolean inside = whole.startsWith(home);
+            String in = inside
+                    ? home.relativize(Objects.requireNonNull(whole.getParent()))
+                            .toString()
+                            .replace('\\', '/')
+                    : "inbox";
+            if (!inside) {
+                files.put("inbox/" + file.getFileName(), Files.readAllBytes(file));
+            }
+            String name = pattern.isEmpty() ? file.getFileName().toString() : pattern;
+            String shown = in.isEmpty() ? name : in + "/" + name;
+            if (!named.contains(shown)) {
+                named.add(shown);
+            }
+        }
+        return named;
+    }
+
+    // A table with the groups of lines that wait for their account, the largest first.
+    private String coding(RawFiles group) throws IOException, SettingsException {
+        StringBuilder csv = new StringBuilder(CODING_TITLES);
+        int n = 0;
+        for (UncodedGroups.Group uncoded : uncoded(group)) {
+            n++;
+            csv.append(CompanyFiles.csv("g" + n, uncoded.direction(), uncoded.words(), "", "", "?", "", "", ""))
+                    .append('\n');
+        }
+        if (n > 0) {
+            told.add("coding/" + group.slug + ".csv has " + n + (n == 1 ? " group" : " groups")
+                    + " of lines, largest first: put an account code in place of each ?");
+        }
+        return csv.toString();
+    }
+
+    private List<UncodedGroups.Group> uncoded(RawFiles group) throws IOException, SettingsException {
+        Path trial = Files.createTempDirectory("mivrel-start");
+        try {
+            CompanyFiles tried = new CompanyFiles();
+            Map<String, String> one = new LinkedHashMap<>(answers);
+            one.put(begun.prefixOf(group) + "deliver", "journals-one-amount");
+            String code = Objects.requireNonNull(answer(group, "uncoded"));
+            String any = code.equals("hold") ? begun.anyAccount() : code;
+            one.put(begun.prefixOf(group) + "uncoded", any);
+            new CompanyWriter(begun, one, tried).trial(group);
+            tried.writeTo(trial);
+            UncodedGroups groups = new UncodedGroups();
+            Mivrel.open(trial.resolve(group.slug + ".yaml")).check(groups).check();
+            return groups.groups();
+        } finally {
+            CompanyFiles.delete(trial);
+        }
+    }
+
+    private static String quoted(String text) {
+        return '"' + text.replace("\\", "\\\\").replace("\"", "\\\"") + '"';
+    }
+}
