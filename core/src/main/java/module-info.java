@@ -7,6 +7,7 @@ module io.mivrel.core {
     exports io.mivrel.books;
     exports io.mivrel.checking;
     exports io.mivrel.coding;
+    exports io.mivrel.corrections;
     exports io.mivrel.delivery;
     exports io.mivrel.drafting;
     exports io.mivrel.intake;

@@ -12,4 +12,6 @@ module io.mivrel.files {
     exports io.mivrel.files.settings;
     exports io.mivrel.files.bytes to
             io.mivrel;
+    exports io.mivrel.files.workbooks to
+            io.mivrel;
 }

@@ -4,6 +4,7 @@ module io.mivrel.report {
     requires transitive io.mivrel.core;
     requires de.siegmar.fastcsv;
     requires tools.jackson.core;
+    requires static org.dhatim.fastexcel;
 
     exports io.mivrel.report;
 }

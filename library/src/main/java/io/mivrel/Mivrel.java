@@ -3,7 +3,11 @@ package io.mivrel;
 import io.mivrel.books.Books;
 import io.mivrel.checking.Check;
 import io.mivrel.coding.CodingTable;
+import io.mivrel.corrections.Correction;
+import io.mivrel.corrections.Corrections;
+import io.mivrel.corrections.Decision;
 import io.mivrel.delivery.Delivery;
+import io.mivrel.files.CorrectionFiles;
 import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.RunSheet;
@@ -18,11 +22,13 @@ import io.mivrel.posting.Effect;
 import io.mivrel.posting.EntrySpool;
 import io.mivrel.posting.ExportProof;
 import io.mivrel.posting.Ledger;
+import io.mivrel.rows.FileFormat;
 import io.mivrel.run.DeliveryTarget;
 import io.mivrel.run.Input;
 import io.mivrel.run.Progress;
 import io.mivrel.run.Run;
 import io.mivrel.run.RunPlan;
+import io.mivrel.text.Nearest;
 import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.io.InputStream;
@@ -34,6 +40,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -54,6 +61,9 @@ public final class Mivrel {
     /** The version of this library. */
     public static final String VERSION = "0.1.0";
 
+    /** The folder beside a run sheet in which corrected copies of held rows are looked for. */
+    public static final String CORRECTIONS = "corrections";
+
     private final String name;
     private final Books books;
     private final List<Source> sources = new ArrayList<>();
@@ -65,6 +75,10 @@ public final class Mivrel {
     private @Nullable String suspense;
     private DateWindow dates = DateWindow.ALL;
     private boolean holdEverything;
+    private List<Correction> said = List.of();
+    /** Those of the inputs that were asked for last. */
+    private Corrections corrections = new Corrections(List.of(), List.of());
+
     private long first;
     private int documentsKept;
     private @Nullable Path home;
@@ -120,8 +134,38 @@ public final class Mivrel {
         run.dates = sheet.dates();
         run.holdEverything = sheet.holdEverything();
         run.home = sheet.folder();
+        run.takeCorrections(sheet.folder().resolve(CORRECTIONS));
         run.requireWhole(runSheet);
         return run;
+    }
+
+    // Every copy of held rows that lies there, corrected or not.
+    private void takeCorrections(Path folder) throws SettingsException {
+        Map<String, FileFormat> forms = new HashMap<>();
+        for (Source source : sources) {
+            if (source.path() != null) {
+                forms.put(
+                        source.path().getFileName().toString(), source.layout().format());
+            }
+        }
+        said = CorrectionFiles.read(folder, forms);
+        List<SettingsProblem> problems = new ArrayList<>();
+        for (Correction one : said) {
+            if (one.account() != null && books.account(one.account()) == null) {
+                String near = Nearest.one(one.account(), books.accountCodes());
+                problems.add(new SettingsProblem(
+                        one.place(),
+                        0,
+                        0,
+                        "'" + one.account() + "' is no account of the chart, and none of "
+                                + String.join(", ", Decision.words()),
+                        near == null ? "" : "'" + near + "'?"));
+            }
+        }
+        if (!problems.isEmpty()) {
+            throw new SettingsException(problems);
+        }
+        settings.addAll(CorrectionFiles.in(folder));
     }
 
     // What only shows when all settings are together is still a mistake in the run sheet.
@@ -341,14 +385,24 @@ public final class Mivrel {
                 .dates(dates)
                 .targets(targets.stream().map(this::target).toList())
                 .ownChecks(checks)
+                .corrections(corrections)
                 .keepDocuments(documentsKept)
                 .first(first);
         return holdEverything ? plan.holdEverything() : plan;
     }
 
     List<Input> inputs() {
-        return sources.stream()
+        List<Input> raw = sources.stream()
                 .flatMap(source -> inputsOf.computeIfAbsent(source, this::inputs).stream())
+                .toList();
+        Corrections ofThese =
+                new Corrections(said, raw.stream().map(Input::name).toList());
+        corrections = ofThese;
+        return raw.stream()
+                .map(input -> {
+                    Corrections.Opener corrected = ofThese.correct(input.name(), input.opener()::open);
+                    return corrected == null ? input : new Input(input.name(), input.layout(), corrected::open);
+                })
                 .toList();
     }
 

@@ -5,6 +5,7 @@ import io.mivrel.report.OutcomeJson;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.RunReport;
 import io.mivrel.run.SortedDocument;
+import io.mivrel.run.UncodedGroups;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,9 +16,17 @@ import org.jspecify.annotations.Nullable;
  *
  * @param report all figures and findings
  * @param evidence the evidence folder; {@code null} when none was asked for or nothing but a check was made
- * @param held the files with the held rows to correct; empty when none are held or there is no evidence folder
+ * @param held text copies of the held rows of each file, in the evidence; empty when none are held or nothing is kept
+ * @param workbook the held rows as a workbook to correct; {@code null} when none are held, nothing is kept or the library
+ *     for workbooks is not there
+ * @param uncoded the held bank lines that no entry of the coding table decides, in groups, the largest first
  */
-public record Outcome(RunReport report, @Nullable Path evidence, List<Path> held) {
+public record Outcome(
+        RunReport report,
+        @Nullable Path evidence,
+        List<Path> held,
+        @Nullable Path workbook,
+        List<UncodedGroups.Group> uncoded) {
 
     /** The exit status of the command: 0 when all is clear, 1 when something is held or no row is a document. */
     public int status() {
@@ -55,20 +64,25 @@ public record Outcome(RunReport report, @Nullable Path evidence, List<Path> held
     }
 
     private List<String> places() {
-        return places(evidence, held, false);
+        return places(evidence, held, workbook, false);
     }
 
     /** What to say of the evidence folder and of the files with held rows. */
-    static List<String> places(@Nullable Path evidence, List<Path> held, boolean posted) {
+    static List<String> places(@Nullable Path evidence, List<Path> held, @Nullable Path workbook, boolean posted) {
         if (evidence == null) {
             return List.of();
         }
         List<String> places = new ArrayList<>();
-        for (Path file : held) {
-            places.add("held rows, with what is wrong beside them: " + shown(file));
+        if (workbook != null) {
+            places.add("held rows, with what is wrong beside them: " + shown(workbook));
+        } else {
+            held.forEach(file -> places.add("held rows, with what is wrong beside them: " + shown(file)));
         }
         if (!held.isEmpty()) {
-            places.add("correct them at the source or in that file, and "
+            places.add("correct them "
+                    + (workbook != null
+                            ? "there or at the source, and "
+                            : "at the source, or in a copy in the folder " + Mivrel.CORRECTIONS + ", and ")
                     + (posted
                             ? "post again: what was posted is not sent again"
                             : "run again: what was delivered is left out"));

@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
  * @param details further facts for people
  * @param evidence {@code null} when nothing was posted
  * @param held the files with the rows to correct; empty for none
+ * @param workbook the held rows as a workbook to correct; {@code null} for none
  */
 public record PostOutcome(
         RunReport report,
@@ -28,7 +29,8 @@ public record PostOutcome(
         String ledger,
         PostingText.Details details,
         @Nullable Path evidence,
-        List<Path> held) {
+        List<Path> held,
+        @Nullable Path workbook) {
 
     /** 0 when all is posted, or would be, and proved; 1 when something is held or refused, or the proof does not hold. */
     public int status() {
@@ -38,7 +40,8 @@ public record PostOutcome(
 
     /** The figures, the proof, the problems worst first, and what to do next, for people. */
     public String summary(SummaryText.Style style) {
-        return PostingText.of(report, posting, proof, ledger, details, Outcome.places(evidence, held, true), style);
+        return PostingText.of(
+                report, posting, proof, ledger, details, Outcome.places(evidence, held, workbook, true), style);
     }
 
     /** Only the figures and the proof. */

@@ -306,7 +306,7 @@ public final class Posting {
         if (!posting.isRehearsal() && posting.sent() > 0) {
             proof = prove(log, posting.batch().key());
         }
-        PostOutcome outcome = new PostOutcome(report, posting, proof, ledger.name(), details, null, List.of());
+        PostOutcome outcome = new PostOutcome(report, posting, proof, ledger.name(), details, null, List.of(), null);
         return posting.isRehearsal() || posting.sent() == 0 || run.home() == null
                 ? outcome
                 : PostingEvidence.keep(run, outcome, log, inputs);

@@ -24,6 +24,16 @@ final class PostingEvidence {
         boolean revealed = false;
         try {
             List<Path> held = folder.writeHeld(outcome.report(), inputs);
+            Path workbook = held.isEmpty()
+                    ? null
+                    : folder.writeWorkbook(
+                                    outcome.report(),
+                                    inputs,
+                                    run.books(),
+                                    List.of(),
+                                    outcome.summary(SummaryText.Style.PLAIN))
+                            .orElse(null);
+            folder.writeDecisions(outcome.report());
             folder.writeFindings(outcome.report());
             folder.copySettings(run.settings());
             String batch = outcome.posting().batch().key();
@@ -35,10 +45,15 @@ final class PostingEvidence {
                     outcome.ledger(),
                     outcome.details(),
                     folder.folder(),
-                    held);
+                    held,
+                    workbook == null
+                            ? null
+                            : home.resolve(Mivrel.CORRECTIONS)
+                                    .resolve(folder.folder().getFileName() + ".xlsx"));
             folder.write(kept.summary(SummaryText.Style.PLAIN), kept.json(), Session.digests(run));
             folder.reveal();
             revealed = true;
+            CorrectionsFolder.handOut(workbook, home, folder.folder());
             return kept;
         } finally {
             if (!revealed) {

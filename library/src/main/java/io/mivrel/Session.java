@@ -19,6 +19,7 @@ import io.mivrel.run.Publication;
 import io.mivrel.run.Run;
 import io.mivrel.run.RunPlan;
 import io.mivrel.run.RunReport;
+import io.mivrel.run.UncodedGroups;
 import io.mivrel.run.Workers;
 import io.mivrel.run.Workers.Task;
 import java.io.IOException;
@@ -46,6 +47,10 @@ final class Session implements Publication {
     private @Nullable DeferredRegister history;
     private @Nullable EvidenceFolder evidence;
     private List<Path> held = List.of();
+    private final UncodedGroups uncoded = new UncodedGroups();
+    /** The workbook of the held rows as it lies in the evidence; {@code null} when there is none. */
+    private @Nullable Path workbook;
+
     private @Nullable InputFiles files;
     /** True once the register knows what is about to be published. */
     private boolean noted;
@@ -72,11 +77,14 @@ final class Session implements Publication {
     private Outcome execute(RunPlan.Builder plan) throws IOException {
         InputFiles began = InputFiles.of(run.sources());
         RunReport report = Run.execute(
-                plan.publication(Publication.after(began::requireUnchanged)).build(), run.progress());
+                plan.heldTo(uncoded)
+                        .publication(Publication.after(began::requireUnchanged))
+                        .build(),
+                run.progress());
         if (report.checkedOnly()) {
             began.requireUnchanged();
         }
-        return new Outcome(report, null, List.of());
+        return new Outcome(report, null, List.of(), null, uncoded.groups());
     }
 
     Outcome run() throws IOException {
@@ -97,9 +105,13 @@ final class Session implements Publication {
                 DeferredRegister register = new DeferredRegister(place, bare)) {
             history = register;
             inputDigests = digestInputs();
-            RunPlan plan = run.plan(inputs).history(register).publication(this).build();
+            RunPlan plan = run.plan(inputs)
+                    .heldTo(uncoded)
+                    .history(register)
+                    .publication(this)
+                    .build();
             RunReport report = Run.execute(plan, run.progress());
-            return new Outcome(report, evidence == null ? null : evidence.folder(), held);
+            return new Outcome(report, evidence == null ? null : evidence.folder(), held, workbook, uncoded.groups());
         } finally {
             // A run that failed before anything was noted leaves nothing.
             if (evidence != null && !noted) {
@@ -162,6 +174,7 @@ final class Session implements Publication {
         if (evidence != null) {
             writeEvidence(report, evidence);
             evidence.reveal();
+            workbook = CorrectionsFolder.handOut(workbook, Objects.requireNonNull(run.home()), evidence.folder());
         }
         try {
             register().published(files);
@@ -190,13 +203,19 @@ final class Session implements Publication {
         evidence = staged;
         Task<Void> findings = workers.begin(() -> staged.writeFindings(report));
         held = staged.writeHeld(report, inputs);
+        if (!held.isEmpty()) {
+            String summary = new Outcome(report, null, List.of(), null, List.of()).summary(SummaryText.Style.PLAIN);
+            workbook = staged.writeWorkbook(report, inputs, run.books(), uncoded.groups(), summary)
+                    .orElse(null);
+        }
+        staged.writeDecisions(report);
         staged.copySettings(run.settings());
         writeEvidence(report, staged);
         findings.get();
     }
 
     private void writeEvidence(RunReport report, EvidenceFolder folder) throws IOException {
-        Outcome outcome = new Outcome(report, folder.folder(), held);
+        Outcome outcome = new Outcome(report, folder.folder(), held, workbook, uncoded.groups());
         folder.write(outcome.summary(SummaryText.Style.PLAIN), outcome.json(), digests(report));
     }
 

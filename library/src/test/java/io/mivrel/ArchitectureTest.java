@@ -24,6 +24,7 @@ public class ArchitectureTest {
         "io.mivrel.survey..",
         "io.mivrel.intake..",
         "io.mivrel.coding..",
+        "io.mivrel.corrections..",
         "io.mivrel.drafting..",
         "io.mivrel.checking..",
         "io.mivrel.delivery..",

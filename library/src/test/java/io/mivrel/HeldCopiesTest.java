@@ -48,7 +48,9 @@ public class HeldCopiesTest {
         assertThat(rules(first)).containsExactly(rule);
         String copy = held(first);
         assertThat(copy.lines().findFirst().orElse(""))
-                .isEqualTo("Date,Text,Amount,Dept,Mivrel row,Mivrel problem,Mivrel suggestion");
+                .isEqualTo(
+                        "Date,Text,Amount,Dept,Mivrel row,Mivrel problem,Mivrel suggestion,Mivrel decision,Mivrel who,"
+                                + "Mivrel why,Mivrel key,Mivrel file");
         Outcome uncorrected = workshop.put("bank.csv", copy).run("bank");
         assertThat(uncorrected.report().clear().rows()).isZero();
         assertThat(uncorrected.report().held().rows()).isEqualTo(1);
@@ -83,7 +85,8 @@ public class HeldCopiesTest {
         assertThat(rules(first)).containsExactly("amount-unreadable");
         String[] lines = held(first).replace(",x,", ",3.00,").split("\r\n");
         String saved = mark + lines[0].replace(",", separator) + "\r\n"
-                + "2027-03-02,Glocke für Köln,3.00,7,2,".replace(",", separator) + "\"was wrong\"" + separator + "\r\n";
+                + "2027-03-02,Glocke für Köln,3.00,7,2,".replace(",", separator) + "\"was wrong\"" + separator.repeat(6)
+                + "\r\n";
         Outcome outcome = workshop.put("bank.csv", saved, charset).run("bank");
         assertThat(outcome.report().findings().worstFirst())
                 .extracting(Finding::toString)

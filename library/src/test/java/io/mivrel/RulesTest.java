@@ -497,6 +497,7 @@ public class RulesTest {
         Set<FindingRule> tested = new HashSet<>();
         all().forEach(c -> tested.add(c.rule));
         tested.addAll(PostingTest.RULES);
+        tested.addAll(CorrectionsTest.RULES);
         assertThat(tested).containsExactlyInAnyOrderElementsOf(Arrays.asList(Rule.values()));
     }
 

@@ -169,7 +169,9 @@ public class RunTest {
                 .bank(BANK.replace("Tue 02", "Wed 02").replace("shop one,12.00,,124", "unheard,12.00,,124"));
         Outcome first = workshop.run("bank");
         String held = Files.readString(first.held().get(0));
-        assertThat(held.lines().toList())
+        assertThat(held.lines()
+                        .map(line -> line.replaceFirst(",(Mivrel decision|,,,).*$", ""))
+                        .toList())
                 .containsExactly(
                         "Date,Text,In,Out,Balance,Mivrel row,Mivrel problem,Mivrel suggestion",
                         "Mon 01/03/2027,unheard,12.00,,124.00,3,narrative: no entry of the coding table fits 12.00 in,"

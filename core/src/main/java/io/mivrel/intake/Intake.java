@@ -6,6 +6,7 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Origin;
+import io.mivrel.model.Overrides;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
@@ -56,6 +57,7 @@ public final class Intake {
     private final LongSet identifiers = new LongSet();
     private final AmountRule rule;
     private final RowProblems problems;
+    private Overrides overrides = Overrides.NONE;
     private final IntakeTally tally;
     private @Nullable BalanceChain chain;
     /** {@code null} when the balances tell the lines apart, or the format does. */
@@ -128,6 +130,13 @@ public final class Intake {
      */
     public Intake against(@Nullable Account account) {
         statements.compareWith(account);
+        return this;
+    }
+
+    /** Asks of each finding whether a person has overridden it. */
+    public Intake overrides(Overrides said) {
+        overrides = said;
+        problems.overrides(said);
         return this;
     }
 
@@ -739,7 +748,7 @@ public final class Intake {
         if (chain != null) {
             finishBalance(block, chain);
         }
-        stated.compare(tally, equalLines, !culprits.isEmpty(), block.findings()::add);
+        stated.compare(tally, equalLines, !culprits.isEmpty(), finding -> note(block, finding), block.findings()::add);
         Field total = kind.statedTotal();
         boolean stated = total != null && layout.fields().containsKey(total);
         tally.unproved = tally.records > 0 && !kind.isJournal() && !stated && tally.spans.isEmpty();
@@ -800,7 +809,8 @@ public final class Intake {
         note(block, new Finding(rule, Origin.of(file.name(), row), "", value, reason, suggestion));
     }
 
-    private void note(IntakeBlock block, Finding finding) {
+    private void note(IntakeBlock block, Finding found) {
+        Finding finding = overrides.judge(found);
         tally.failed |= finding.severity() == Severity.BLOCKER;
         block.findings().add(finding);
     }

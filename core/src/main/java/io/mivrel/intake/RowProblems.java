@@ -3,6 +3,7 @@ package io.mivrel.intake;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
+import io.mivrel.model.Overrides;
 import io.mivrel.model.Rule;
 import java.util.ArrayList;
 import java.util.List;
@@ -10,6 +11,7 @@ import java.util.List;
 /** The findings of the row that is being read, until they go on with its record. For one thread. */
 final class RowProblems {
     private final String file;
+    private Overrides overrides = Overrides.NONE;
     private final List<Finding> found = new ArrayList<>();
     private final List<Field> unreadable = new ArrayList<>(2);
     private boolean blocked;
@@ -18,6 +20,10 @@ final class RowProblems {
 
     RowProblems(String file) {
         this.file = file;
+    }
+
+    void overrides(Overrides said) {
+        overrides = said;
     }
 
     void begin(long physicalRow) {
@@ -41,7 +47,7 @@ final class RowProblems {
     }
 
     void add(Rule rule, String field, String value, String reason, String suggestion) {
-        Finding finding = new Finding(rule, Origin.of(file, row), field, value, reason, suggestion);
+        Finding finding = overrides.judge(new Finding(rule, Origin.of(file, row), field, value, reason, suggestion));
         none = false;
         blocked |= finding.blocks();
         found.add(finding);

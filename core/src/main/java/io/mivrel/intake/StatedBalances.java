@@ -107,29 +107,34 @@ final class StatedBalances {
      *
      * @param equal the lines that are equal to others; {@code null} when nothing looked for them
      * @param again true in the pass that holds culprits
+     * @param failing gets what holds the file as a whole
+     * @param others gets the rest
      */
-    void compare(IntakeTally tally, @Nullable EqualLines equal, boolean again, Consumer<Finding> findings) {
+    void compare(
+            IntakeTally tally,
+            @Nullable EqualLines equal,
+            boolean again,
+            Consumer<Finding> failing,
+            Consumer<Finding> others) {
         boolean partial = tally.handedBack || tally.leftOut.containsKey(LeftOut.OUTSIDE_DATES);
         if (partial || tally.records == 0) {
             return;
         }
         BalanceProof running = tally.proof;
         if (running != null && running.steps() > 0) {
-            compareWithRunning(running, tally, findings);
+            compareWithRunning(running, failing);
         } else if (known && opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT) {
-            compareWithSum(tally, equal, again, findings);
+            compareWithSum(tally, equal, again, failing, others);
         }
     }
 
     // Where each row has its balance, the stated ones must be those of the first and the last.
-    private void compareWithRunning(BalanceProof running, IntakeTally tally, Consumer<Finding> findings) {
+    private void compareWithRunning(BalanceProof running, Consumer<Finding> failing) {
         if (closing != SourceRecord.ABSENT && closing != running.closing()) {
-            tally.failed = true;
-            findings.accept(closingDiffers("the lines lead to " + money(running.closing())));
+            failing.accept(closingDiffers("the lines lead to " + money(running.closing())));
         }
         if (opening != SourceRecord.ABSENT && opening != running.opening()) {
-            tally.failed = true;
-            findings.accept(new Finding(
+            failing.accept(new Finding(
                     Rule.BALANCE_CLOSING,
                     Origin.of(file.name(), 0),
                     "",
@@ -140,7 +145,11 @@ final class StatedBalances {
     }
 
     private void compareWithSum(
-            IntakeTally tally, @Nullable EqualLines equal, boolean again, Consumer<Finding> findings) {
+            IntakeTally tally,
+            @Nullable EqualLines equal,
+            boolean again,
+            Consumer<Finding> failing,
+            Consumer<Finding> others) {
         long off = opening + movement - closing;
         if (off == 0) {
             tally.proof = new BalanceProof(0, 0, opening, movement, closing, true);
@@ -165,9 +174,9 @@ final class StatedBalances {
         }
         // With the culprit held, the rest is what the file states.
         if (twice == 0 || !again) {
-            tally.failed |= twice == 0;
-            findings.accept(closingDiffers("the opening balance of " + money(opening) + " and the lines lead to "
-                    + money(opening + movement)));
+            (twice == 0 ? failing : others)
+                    .accept(closingDiffers("the opening balance of " + money(opening) + " and the lines lead to "
+                            + money(opening + movement)));
         }
     }
 

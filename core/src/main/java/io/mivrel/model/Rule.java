@@ -421,6 +421,14 @@ public enum Rule implements FindingRule {
             NOTE,
             "Documents of this run were delivered by an earlier run of the company; they were left out.",
             "Nothing to do."),
+    KEPT_BY_DECISION(
+            CAUTION,
+            "A person has said that something which would be held is right all the same.",
+            "Nothing to do; who said it, when and why stands in the evidence."),
+    CORRECTION_UNUSED(
+            NOTE,
+            "A corrected row was handed back, and its original is not in the source any more.",
+            "Nothing to do if it was corrected at the source; else look whether the right file was taken."),
     LEDGER_LACKS(
             BLOCKER,
             "The ledger that the document is to be posted to lacks what it needs: an open account or period, a party, a tax"

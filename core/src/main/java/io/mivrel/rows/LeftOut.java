@@ -16,6 +16,7 @@ public enum LeftOut {
     OPENING("opening balance"),
     OTHER_ACCOUNT("of another account"),
     TAKEN_ONCE("in another file too"),
+    BY_DECISION("by a decision"),
     OUTSIDE_DATES("outside the wanted dates"),
     DELIVERED_BEFORE("delivered before"),
     BEYOND_PILOT("beyond the pilot");

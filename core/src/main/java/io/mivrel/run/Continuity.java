@@ -228,9 +228,18 @@ final class Continuity {
     }
 
     private void wrong(Covered file, String reason, String suggestion) {
-        findings.add(new Finding(
-                Rule.STATEMENT_GAP, Origin.of(file.tally().file(), 0), "", show(file.opening()), reason, suggestion));
-        failed.add(file.tally().file());
+        Finding gap = plan.corrections()
+                .judge(new Finding(
+                        Rule.STATEMENT_GAP,
+                        Origin.of(file.tally().file(), 0),
+                        "",
+                        show(file.opening()),
+                        reason,
+                        suggestion));
+        findings.add(gap);
+        if (gap.blocks()) {
+            failed.add(file.tally().file());
+        }
     }
 
     private String show(long minor) {

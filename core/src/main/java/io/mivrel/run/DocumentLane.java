@@ -10,6 +10,7 @@ import io.mivrel.model.Drafter;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;
+import io.mivrel.model.Posting;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
@@ -28,6 +29,10 @@ final class DocumentLane implements Grouping.Target {
     /** Lines that a file before had. */
     final DocumentCount takenOnce;
 
+    /** In place of an entry of the coding table: a person has chosen the account of this line. */
+    private static final String CHOSEN = "chosen";
+
+    private final RunPlan plan;
     private final Kind kind;
     private final Drafter drafter;
     private final @Nullable Coder coder;
@@ -40,6 +45,7 @@ final class DocumentLane implements Grouping.Target {
 
     DocumentLane(
             RunPlan plan, Drafter drafter, DocumentSorter sorter, Overlaps overlaps, @Nullable DocumentLane earlier) {
+        this.plan = plan;
         this.kind = plan.kind();
         this.drafter = drafter;
         this.sorter = sorter;
@@ -69,6 +75,9 @@ final class DocumentLane implements Grouping.Target {
         }
         boolean[] again = overlaps.again(records);
         Coding[] codings = coder == null ? null : code(records, coder);
+        if (coder != null && plan.corrections().chooses()) {
+            chosen(records, Objects.requireNonNull(codings));
+        }
         DocumentBlock documents = new DocumentBlock(kind, records, null, records.size(), codings, drafter);
         boolean[] decided = new boolean[records.size()];
         for (int i = 0; i < decided.length; i++) {
@@ -86,6 +95,17 @@ final class DocumentLane implements Grouping.Target {
                 sorter.sort(document, noted);
             }
         });
+    }
+
+    // What a person chose for one line goes before the table.
+    private void chosen(RecordBlock records, Coding[] codings) {
+        for (int i = 0; i < codings.length; i++) {
+            SourceRecord line = records.get(i);
+            String account = plan.corrections().account(line.file(), line.row());
+            if (account != null) {
+                codings[i] = new Coding(CHOSEN, null, List.of(Posting.whole(account, null, null)));
+            }
+        }
     }
 
     // A line that is held for another reason has met its entry all the same.

@@ -89,6 +89,7 @@ final class DocumentSorter {
      * @param noted what is known of it already; findings are added
      */
     void sort(Document document, List<Finding> noted) {
+        noted.replaceAll(plan.corrections()::judge);
         RecordRange records = document.records();
         if (!document.isValid() || isBlocked(noted)) {
             settle(document, noted, 0, 0, 0, 0);
@@ -117,6 +118,7 @@ final class DocumentSorter {
             }
         }
         checks.forEach(check -> check(check, document, noted));
+        noted.replaceAll(plan.corrections()::judge);
         settle(document, noted, to, identity, figures, content);
     }
 
@@ -174,6 +176,9 @@ final class DocumentSorter {
         if (!document.isValid() || isBlocked(noted)) {
             held.add(document);
             tell(document, Disposition.HELD, noted);
+            if (plan.heldTo() != null && document.isValid()) {
+                plan.heldTo().take(document, noted);
+            }
             document.records().forEach(record -> heldRowsOf(record.file()).add(record));
             noted.stream()
                     .filter(Finding::blocks)

@@ -73,8 +73,10 @@ final class IntakeThread implements AutoCloseable {
         SourceFile file =
                 new SourceFile(input.name(), "", ordinal, input.layout().account(), plan.currency(input));
         try (RowSource source = input.opener().open()) {
-            Intake intake =
-                    new Intake(input.layout(), file, source).against(account).dates(plan.dates());
+            Intake intake = new Intake(input.layout(), file, source)
+                    .against(account)
+                    .dates(plan.dates())
+                    .overrides(plan.corrections());
             if (heldFiles.contains(input.name())) {
                 intake.holdAll();
             }

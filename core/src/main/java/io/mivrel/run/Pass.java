@@ -156,6 +156,7 @@ final class Pass {
         }
         tellBefore();
         tellNothingClear();
+        plan.corrections().unused().forEach(sorter.findings::add);
         for (IntakeTally tally : tallies) {
             sorter.held.addUnreadRows(tally.unreadable());
         }
@@ -270,6 +271,9 @@ final class Pass {
         if (target != null) {
             target.startOver();
         }
+        if (plan.heldTo() != null) {
+            plan.heldTo().startOver();
+        }
     }
 
     /** A pass with the knowledge that this one lacked. */
@@ -303,6 +307,7 @@ final class Pass {
                 lane.takenOnce,
                 delivered,
                 sorter.findings,
+                plan.corrections().used(),
                 sorter.heldRows,
                 stop ? sorter.sorted.stream().map(SortedDocument::stopped).toList() : List.copyOf(sorter.sorted));
         Accounting.assertCloses(report);

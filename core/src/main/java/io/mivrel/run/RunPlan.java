@@ -4,6 +4,7 @@ import io.mivrel.books.Account;
 import io.mivrel.books.Books;
 import io.mivrel.checking.Check;
 import io.mivrel.coding.CodingTable;
+import io.mivrel.corrections.Corrections;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Drafter;
@@ -33,6 +34,8 @@ import org.jspecify.annotations.Nullable;
  * @param publication who hears of the files' names
  * @param checksOnly true when nothing is delivered
  * @param clearTo who gets the clear documents one by one as the journals they amount to; {@code null} for nobody
+ * @param heldTo who gets the held documents; {@code null} for nobody
+ * @param corrections what people have made of held rows
  * @param documentsKept how many documents are reported one by one; 0 for none
  */
 public record RunPlan(
@@ -50,6 +53,8 @@ public record RunPlan(
         Publication publication,
         boolean checksOnly,
         @Nullable ClearDocuments clearTo,
+        @Nullable HeldDocuments heldTo,
+        Corrections corrections,
         int documentsKept) {
     public RunPlan {
         inputs = List.copyOf(inputs);
@@ -196,6 +201,8 @@ public record RunPlan(
         private Publication publication = Publication.NONE;
         private boolean checksOnly;
         private @Nullable ClearDocuments clearTo;
+        private @Nullable HeldDocuments heldTo;
+        private Corrections corrections = new Corrections(List.of(), List.of());
         private int documentsKept;
 
         private Builder(String name, Books books) {
@@ -263,6 +270,18 @@ public record RunPlan(
             return this;
         }
 
+        /** Hands out the held documents. */
+        public Builder heldTo(HeldDocuments target) {
+            heldTo = Objects.requireNonNull(target);
+            return this;
+        }
+
+        /** What people have made of held rows; the inputs are those that it has {@linkplain Corrections#correct corrected}. */
+        public Builder corrections(Corrections said) {
+            corrections = Objects.requireNonNull(said);
+            return this;
+        }
+
         /** Reports so many documents one by one; makes large runs slower. */
         public Builder keepDocuments(int most) {
             documentsKept = most;
@@ -285,6 +304,8 @@ public record RunPlan(
                     publication,
                     checksOnly,
                     clearTo,
+                    heldTo,
+                    corrections,
                     documentsKept);
         }
     }

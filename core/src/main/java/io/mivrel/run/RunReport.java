@@ -1,5 +1,6 @@
 package io.mivrel.run;
 
+import io.mivrel.corrections.Correction;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.model.Kind;
@@ -28,6 +29,7 @@ import java.util.Map;
  * @param takenOnce bank lines that stand in an earlier file of the same account too
  * @param deliveries what was written
  * @param findings everything noticed
+ * @param corrections what people made of held rows, as far as it was used
  * @param heldRows the held rows of each file that has any
  * @param documents what became of the first documents, as many as the plan wants
  */
@@ -45,6 +47,7 @@ public record RunReport(
         DocumentCount takenOnce,
         List<DeliveredFile> deliveries,
         FindingLog findings,
+        List<Correction> corrections,
         Map<String, HeldRows> heldRows,
         List<SortedDocument> documents) {
 

@@ -125,6 +125,7 @@ public class RegisterTest {
                 null,
                 List.of(delivered),
                 new FindingLog(),
+                List.of(),
                 Map.of(),
                 List.of());
     }

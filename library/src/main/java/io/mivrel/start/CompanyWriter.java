@@ -2,11 +2,11 @@ package io.mivrel.start;
 
 import io.mivrel.FileSurvey;
 import io.mivrel.Mivrel;
-import io.mivrel.UncodedGroups;
 import io.mivrel.books.Books;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsSchema;
+import io.mivrel.run.UncodedGroups;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -297,14 +297,10 @@ final class CompanyWriter {
             CompanyFiles tried = new CompanyFiles();
             Map<String, String> one = new LinkedHashMap<>(answers);
             one.put(begun.prefixOf(group) + "deliver", "journals-one-amount");
-            String code = Objects.requireNonNull(answer(group, "uncoded"));
-            String any = code.equals("hold") ? begun.anyAccount() : code;
-            one.put(begun.prefixOf(group) + "uncoded", any);
+            one.put(begun.prefixOf(group) + "uncoded", "hold");
             new CompanyWriter(begun, one, tried).trial(group);
             tried.writeTo(trial);
-            UncodedGroups groups = new UncodedGroups();
-            Mivrel.open(trial.resolve(group.slug + ".yaml")).check(groups).check();
-            return groups.groups();
+            return Mivrel.open(trial.resolve(group.slug + ".yaml")).check().uncoded();
         } finally {
             CompanyFiles.delete(trial);
         }

@@ -1,12 +1,15 @@
 package io.mivrel.report;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
+import io.mivrel.books.Books;
+import io.mivrel.corrections.Correction;
 import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.run.FindingLog;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
+import io.mivrel.run.UncodedGroups;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -15,6 +18,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.stream.Stream;
 
@@ -25,6 +29,7 @@ import java.util.stream.Stream;
  */
 public final class EvidenceFolder {
     private static final int MOST_TRIES = 10_000;
+    private static final String WORKBOOK = "held.xlsx";
 
     private final Path folder;
     private Path staged;
@@ -103,11 +108,25 @@ public final class EvidenceFolder {
             if (held != null && !held.rows().isEmpty()) {
                 String name = Path.of(input.name()).getFileName().toString();
                 Path target = free(staged.resolve("held"), HeldFile.keepsForm(input.layout()) ? name : name + ".csv");
-                HeldFile.write(input, held, target);
+                HeldCsv.write(input, held, target);
                 written.add(folder.resolve("held").resolve(target.getFileName()));
             }
         }
         return written;
+    }
+
+    /** Writes the workbook of the held rows; answers the file, empty when the library for workbooks is not there. */
+    public Optional<Path> writeWorkbook(
+            RunReport report, List<Input> inputs, Books books, List<UncodedGroups.Group> uncoded, String summary)
+            throws IOException {
+        Path held = Files.createDirectories(staged.resolve("held"));
+        try {
+            HeldWorkbook.write(report, inputs, books, uncoded, summary, held.resolve(WORKBOOK));
+            return Optional.of(folder.resolve("held").resolve(WORKBOOK));
+        } catch (NoClassDefFoundError absent) {
+            Files.deleteIfExists(held.resolve(WORKBOOK));
+            return Optional.empty();
+        }
     }
 
     // Two inputs of different folders may have the same name.
@@ -118,6 +137,27 @@ public final class EvidenceFolder {
             target = in.resolve(n + "-" + name);
         }
         return target;
+    }
+
+    /** Writes what people made of held rows, as far as it was used: who decided what, when and why. */
+    public void writeDecisions(RunReport report) throws IOException {
+        if (report.corrections().isEmpty()) {
+            return;
+        }
+        try (CsvWriter csv = CsvWriter.builder().build(staged.resolve("decisions.csv"))) {
+            csv.writeRecord("file", "row", "done", "who", "when", "why", "written in", "key");
+            for (Correction one : report.corrections()) {
+                csv.writeRecord(
+                        one.file(),
+                        Long.toString(one.row()),
+                        one.done(),
+                        SpreadsheetText.of(one.who()),
+                        one.when(),
+                        SpreadsheetText.of(one.why()),
+                        one.place(),
+                        one.key());
+            }
+        }
     }
 
     /** Writes the summary, the outcome and the digests; once more when they changed. */

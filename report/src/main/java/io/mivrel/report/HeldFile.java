@@ -1,7 +1,7 @@
 package io.mivrel.report;
 
-import de.siegmar.fastcsv.writer.CsvWriter;
-import de.siegmar.fastcsv.writer.LineDelimiter;
+import io.mivrel.corrections.CorrectedRows;
+import io.mivrel.corrections.RowKey;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Finding;
 import io.mivrel.rows.FileFormat;
@@ -11,37 +11,47 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
-import java.io.BufferedWriter;
 import java.io.IOException;
-import java.io.OutputStream;
-import java.io.OutputStreamWriter;
-import java.io.Writer;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
- * Copies the held rows of a source file, with what is wrong in added columns, so that they can be corrected in a
- * spreadsheet and fed back under the same layout. Of separated text the lines above the titles, the separator and the
- * encoding stay as they are; rows of other files become comma-separated UTF-8, which every layout takes back.
+ * Reads the held rows of a source file once more, with what is wrong in each, for a copy that people correct. Of separated
+ * text the lines above the titles come first, as they stand.
  */
 final class HeldFile {
-    private static final List<String> ADDED = List.of("Mivrel row", "Mivrel problem", "Mivrel suggestion");
-
-    private final CsvWriter csv;
     private final FileFormat form;
+    private final Sink sink;
+    private final RowKey keys = new RowKey();
     /** Columns of the source; a row with fewer is filled up, so that what is added stands under its titles. */
     private int width;
 
-    private HeldFile(CsvWriter csv, FileFormat form, int width) {
-        this.csv = csv;
+    /** Where the rows go. */
+    interface Sink {
+        /** A line above the titles. */
+        void above(List<String> cells) throws IOException;
+
+        void titles(List<String> titles) throws IOException;
+
+        void row(HeldRow row) throws IOException;
+    }
+
+    /**
+     * One held row.
+     *
+     * @param number where it begins in its file
+     * @param key by which it is known again
+     * @param cells as many as there are titles
+     * @param surplus cells behind these
+     * @param reasons why it is held; empty when another row of its document is why
+     */
+    record HeldRow(long number, String key, List<String> cells, List<String> surplus, List<Finding> reasons) {}
+
+    private HeldFile(FileFormat form, Sink sink, int width) {
         this.form = form;
+        this.sink = sink;
         this.width = width;
     }
 
@@ -60,23 +70,18 @@ final class HeldFile {
         return layout.format().kind() == FileKind.SEPARATED && layout.shapes().isEmpty();
     }
 
-    /** Writes the file; the target must not exist. */
-    static void write(Input input, HeldRows held, Path target) throws IOException {
+    /** Hands out the held rows; what could be read of a damaged file. */
+    static void read(Input input, HeldRows held, Sink sink) throws IOException {
         FileFormat form = input.layout().format();
         boolean keeps = keepsForm(input.layout());
-        try (RowSource rows = input.opener().open();
-                Writer chars = writer(target, keeps ? form.encoding() : FileFormat.AUTO);
-                CsvWriter csv = CsvWriter.builder()
-                        .fieldSeparator(keeps ? form.separator() : ',')
-                        .lineDelimiter(LineDelimiter.CRLF)
-                        .build(chars)) {
-            HeldFile file = new HeldFile(csv, form, widthByPlaces(input.layout()));
+        try (CorrectedRows rows = CorrectedRows.of(input.opener().open())) {
+            HeldFile file = new HeldFile(form, sink, widthByPlaces(input.layout()));
             if (keeps) {
                 file.heading(rows);
             }
             file.copy(rows, held, !keeps);
         } catch (UnreadableFileException damagedFromHereOn) {
-            // What could be read stands in the file; the finding says the rest.
+            // What could be read was handed out; the finding says the rest.
         }
     }
 
@@ -89,21 +94,19 @@ final class HeldFile {
             }
             number = heading.number();
             if (number < form.titlesRow()) {
-                csv.writeRecord(cells(heading));
+                sink.above(RowKey.cells(heading));
             } else {
-                titles(cells(heading));
+                titles(RowKey.cells(heading));
             }
         }
     }
 
-    private void titles(List<String> cells) {
-        width = cells.size();
-        List<String> titles = new ArrayList<>(cells);
-        titles.addAll(ADDED);
-        csv.writeRecord(titles);
+    private void titles(List<String> titles) throws IOException {
+        width = titles.size();
+        sink.titles(titles);
     }
 
-    private void copy(RowSource rows, HeldRows held, boolean untitled) throws IOException {
+    private void copy(CorrectedRows rows, HeldRows held, boolean untitled) throws IOException {
         boolean needsTitles = untitled;
         List<String> above = List.of();
         int row = held.rows().nextSetBit(1);
@@ -138,7 +141,7 @@ final class HeldFile {
                     titles(own == null ? places(source) : own);
                     needsTitles = false;
                 }
-                csv.writeRecord(withReasons(source, held.reasons(source.number())));
+                sink.row(row(source, rows.key(), held.reasons(source.number())));
                 last = source.number();
                 row = held.rows().nextSetBit((int) last + 1);
             }
@@ -149,46 +152,40 @@ final class HeldFile {
         return IntStream.rangeClosed(1, row.size()).mapToObj(Integer::toString).toList();
     }
 
-    private static List<String> cells(Row row) {
-        List<String> cells = new ArrayList<>(row.size() + ADDED.size());
-        for (int i = 0; i < row.size(); i++) {
-            cells.add(row.text(i));
-        }
-        return cells;
-    }
-
-    private List<String> withReasons(Row row, List<Finding> reasons) {
-        List<String> all = cells(row);
+    private HeldRow row(Row row, String original, List<Finding> reasons) {
+        List<String> all = RowKey.cells(row);
+        String shown = keys.of(all);
         List<String> cells = new ArrayList<>(all.subList(0, width == 0 ? all.size() : Math.min(width, all.size())));
         while (cells.size() < width) {
             // A workbook does not keep the blank cells at the end of a row; elsewhere their want is what is wrong.
             cells.add(form.kind() == FileKind.SEPARATED ? Row.NO_CELL : "");
         }
-        int surplus = cells.size();
-        cells.add(Long.toString(row.number()));
-        cells.add(
-                reasons.isEmpty()
-                        ? "held with the other rows of its document"
-                        : reasons.stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; ")));
-        cells.add(reasons.stream()
-                .map(Finding::suggestion)
-                .filter(s -> !s.isEmpty())
-                .distinct()
-                .collect(Collectors.joining("; ")));
-        cells.addAll(all.subList(Math.min(surplus, all.size()), all.size()));
-        return cells;
+        return new HeldRow(
+                row.number(),
+                shown.equals(original) ? original : original + "/" + shown,
+                cells,
+                all.subList(Math.min(cells.size(), all.size()), all.size()),
+                reasons);
     }
 
-    private static String problem(Finding finding) {
+    /** Why a row is held, in words. */
+    static String problem(HeldRow row) {
+        return row.reasons().isEmpty()
+                ? "held with the other rows of its document"
+                : row.reasons().stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; "));
+    }
+
+    static String problem(Finding finding) {
         String field = finding.field().isEmpty() ? "" : finding.field() + ": ";
         return field + finding.reason();
     }
 
-    // A stream writer puts a question mark for what the encoding lacks: a reason may name a character that the source
-    // could not hold. The cells themselves came from this encoding.
-    private static Writer writer(Path target, String encoding) throws IOException {
-        Charset charset = encoding.equals(FileFormat.AUTO) ? StandardCharsets.UTF_8 : Charset.forName(encoding);
-        OutputStream out = Files.newOutputStream(target, StandardOpenOption.CREATE_NEW);
-        return new BufferedWriter(new OutputStreamWriter(out, charset));
+    /** What could be done about it. */
+    static String suggestion(HeldRow row) {
+        return row.reasons().stream()
+                .map(Finding::suggestion)
+                .filter(s -> !s.isEmpty())
+                .distinct()
+                .collect(Collectors.joining("; "));
     }
 }

@@ -1,5 +1,6 @@
 package io.mivrel.report;
 
+import io.mivrel.corrections.Correction;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
@@ -20,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 
 /** A run told to a bookkeeper: the figures first, then the problems worst first, then where the files are. */
@@ -78,6 +80,7 @@ public final class SummaryText {
         if (report.rowsLeftOut() > 0) {
             line("left out", rowCount(report.rowsLeftOut()) + "   " + Words.causes(report.leftOut()));
         }
+        decided();
         count("clear", report.clear());
         count("held", report.held());
         line(
@@ -95,6 +98,31 @@ public final class SummaryText {
         withoutTotal();
         for (DeliveredFile delivered : report.deliveries()) {
             delivered(delivered);
+        }
+    }
+
+    // What people made of rows that were held before.
+    private void decided() {
+        if (report.corrections().isEmpty()) {
+            return;
+        }
+        Map<String, Long> done = report.corrections().stream()
+                .collect(Collectors.groupingBy(
+                        c -> c.account() != null && c.cells() == null
+                                ? "coded by hand"
+                                : c.done().replaceFirst(",.*", ""),
+                        TreeMap::new,
+                        Collectors.counting()));
+        line(
+                "taken in",
+                Words.count(report.corrections().size(), "correction") + "   "
+                        + done.entrySet().stream()
+                                .map(one -> one.getValue() + " " + one.getKey())
+                                .collect(Collectors.joining(", ")));
+        for (Correction one : report.corrections()) {
+            if (one.decision() != null) {
+                line("", one.file() + (one.row() == 0 ? "" : " row " + one.row()) + " " + one.words());
+            }
         }
     }
 

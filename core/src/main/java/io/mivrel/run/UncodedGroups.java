@@ -1,10 +1,10 @@
-package io.mivrel;
+package io.mivrel.run;
 
-import io.mivrel.checking.Check;
 import io.mivrel.coding.Coder;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
+import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.DateNames;
 import java.util.ArrayList;
@@ -14,16 +14,15 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.function.Consumer;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Bank lines that no entry of the coding table decides, brought together by what their texts have in common: its words
  * before the first one that has a figure in it. Largest groups first, so that few new entries code most of what is left.
- * Looks on as a check, and finds nothing. For one thread.
+ * For one thread.
  */
-public final class UncodedGroups implements Check {
+public final class UncodedGroups implements HeldDocuments {
     private static final int MOST_GROUPS = 5000;
     private static final int MOST_WORDS = 4;
     private static final Pattern BLANKS = Pattern.compile("[\\s/*:;,#|]+");
@@ -56,17 +55,20 @@ public final class UncodedGroups implements Check {
     }
 
     @Override
-    public void check(Document document, Consumer<Finding> findings) {
-        if (document.kind() == BankLines.KIND
-                && document.heading().text(BankLines.ENTRY) == null
-                && document.records().get(0).text(BankLines.ACCOUNT) == null) {
+    public void take(Document document, List<Finding> found) {
+        if (found.stream().anyMatch(finding -> finding.rule() == Rule.UNCODED)) {
             String text = document.heading().text(BankLines.NARRATIVE);
             take(text == null ? "" : text, document.records().get(0).number(BankLines.AMOUNT));
         }
     }
 
-    /** Takes a line; what has no words that a coding table could use is left. */
-    void take(String text, long amount) {
+    @Override
+    public void startOver() {
+        groups.clear();
+    }
+
+    // What has no words that a coding table could use is left.
+    private void take(String text, long amount) {
         String words = words(text);
         if (words != null && amount != SourceRecord.ABSENT && groups.size() < MOST_GROUPS) {
             String direction = amount < 0 ? "out" : "in";

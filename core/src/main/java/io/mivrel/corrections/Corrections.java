@@ -1,0 +1,207 @@
+package io.mivrel.corrections;
+
+import io.mivrel.model.Finding;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Overrides;
+import io.mivrel.model.Rule;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import io.mivrel.rows.UnreadableFileException;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * All corrections of a run. Each is bound to the content of its row: it takes the place of that row wherever it stands in
+ * the file, is of no use once the row was corrected at the source, and can never be spent on another. Safe for the threads
+ * of a run.
+ */
+public final class Corrections implements Overrides {
+    /** Rules that a person may override: what they notice can be right all the same. All others cannot. */
+    private static final Set<Rule> OVERRIDABLE = EnumSet.of(
+            Rule.DOCUMENT_REPEATED,
+            Rule.LINES_REPEATED,
+            Rule.ENTRY_TWICE,
+            Rule.ENTRY_OUTSIDE_STATEMENT,
+            Rule.DATE_OUT_OF_ORDER,
+            Rule.DATE_WEEKDAY,
+            Rule.BALANCE_BROKEN,
+            Rule.BALANCE_CARRIED,
+            Rule.BALANCE_CLOSING,
+            Rule.TOTAL_WITHIN_DIFFERS,
+            Rule.CONTROL_TOTAL_DIFFERS,
+            Rule.STATEMENT_GAP,
+            Rule.ROW_CUT_OFF,
+            Rule.NET_DIFFERS,
+            Rule.TAX_DIFFERS);
+
+    private final List<Correction> all;
+    private final Set<String> files;
+    private final Map<String, Map<Place, Correction>> placed = new ConcurrentHashMap<>();
+    private final Map<String, Correction> ofFiles = new HashMap<>();
+    private final Set<Correction> used = ConcurrentHashMap.newKeySet();
+
+    /** A row of a file; {@code nth} counts those that one physical row was made into. */
+    record Place(long row, int nth) {}
+
+    /**
+     * @param corrections of this run and perhaps of others
+     * @param files the files of this run
+     */
+    public Corrections(Collection<Correction> corrections, Collection<String> files) {
+        this.files = Set.copyOf(files);
+        this.all =
+                corrections.stream().filter(c -> this.files.contains(c.file())).toList();
+        all.stream().filter(c -> c.row() == 0).forEach(c -> ofFiles.put(c.key(), c));
+    }
+
+    /** True for a rule whose findings a person may override. */
+    public static boolean mayOverride(Finding finding) {
+        return finding.rule() instanceof Rule rule && OVERRIDABLE.contains(rule);
+    }
+
+    /** Opens a file anew. */
+    @FunctionalInterface
+    public interface Opener {
+        RowSource open() throws IOException;
+    }
+
+    /** Opens a file with its rows corrected; answers {@code null} where there is nothing to correct. */
+    public @Nullable Opener correct(String file, Opener opener) {
+        List<Correction> own =
+                all.stream().filter(c -> c.row() > 0 && c.file().equals(file)).toList();
+        return own.isEmpty() ? null : () -> new CorrectedRows(opener.open(), places(file, opener, own), used::add);
+    }
+
+    // Where the rows stand now. Equal rows are told apart by where they stood, as long as they still do.
+    private Map<Place, Correction> places(String file, Opener opener, List<Correction> own) throws IOException {
+        Map<Place, Correction> known = placed.get(file);
+        if (known != null) {
+            return known;
+        }
+        Set<String> wanted = new HashSet<>();
+        own.forEach(c -> wanted.add(c.key()));
+        Map<String, List<Place>> found = new HashMap<>();
+        RowKey keys = new RowKey();
+        try (RowSource rows = opener.open()) {
+            PlaceCounter counter = new PlaceCounter();
+            for (Row row = rows.next(); row != null; row = rows.next()) {
+                Place place = counter.of(row);
+                if (CorrectedRows.isData(row)) {
+                    String key = keys.of(row);
+                    if (wanted.contains(key)) {
+                        found.computeIfAbsent(key, k -> new ArrayList<>()).add(place);
+                    }
+                }
+            }
+        } catch (UnreadableFileException toldByTheRun) {
+            // What could be read before it is corrected all the same.
+        }
+        Map<Place, Correction> places = new HashMap<>();
+        List<Correction> moved = new ArrayList<>();
+        for (Correction correction : own) {
+            List<Place> here = found.getOrDefault(correction.key(), List.of());
+            Place same = here.stream()
+                    .filter(p -> p.row() == correction.row() && !places.containsKey(p))
+                    .findFirst()
+                    .orElse(null);
+            if (same == null) {
+                moved.add(correction);
+            } else {
+                places.put(same, correction);
+            }
+        }
+        for (Correction correction : moved) {
+            found.getOrDefault(correction.key(), List.of()).stream()
+                    .filter(p -> !places.containsKey(p))
+                    .findFirst()
+                    .ifPresent(p -> places.put(p, correction));
+        }
+        placed.put(file, places);
+        return places;
+    }
+
+    /** Counts the rows that one physical row was made into. */
+    static final class PlaceCounter {
+        private long number = -1;
+        private int nth;
+
+        Place of(Row row) {
+            nth = row.number() == number ? nth + 1 : 0;
+            number = row.number();
+            return new Place(number, nth);
+        }
+    }
+
+    /** True when an account was chosen for some line. */
+    public boolean chooses() {
+        return all.stream().anyMatch(c -> c.account() != null);
+    }
+
+    /** The account that was chosen for one line; {@code null} for none. */
+    public @Nullable String account(String file, long row) {
+        Correction correction = at(file, row);
+        return correction == null ? null : correction.account();
+    }
+
+    private @Nullable Correction at(String file, long row) {
+        Map<Place, Correction> places = placed.get(file);
+        return places == null ? null : places.get(new Place(row, 0));
+    }
+
+    @Override
+    public Finding judge(Finding finding) {
+        if (all.isEmpty() || !finding.blocks() || !mayOverride(finding)) {
+            return finding;
+        }
+        Correction correction = at(finding.origin().file(), finding.origin().row());
+        if (correction == null) {
+            correction = ofFiles.get(new RowKey().of(finding));
+        }
+        if (correction == null || correction.decision() != Decision.KEEP) {
+            return finding;
+        }
+        used.add(correction);
+        return new Finding(
+                Rule.KEPT_BY_DECISION,
+                finding.origin(),
+                finding.field(),
+                finding.value(),
+                correction.words() + "; it would be held as " + finding.rule().id() + ": " + finding.reason(),
+                "");
+    }
+
+    /** Those that were used, in their order. */
+    public List<Correction> used() {
+        return all.stream().filter(used::contains).toList();
+    }
+
+    /** Notes of those that found nothing to correct; once all files are read. */
+    public List<Finding> unused() {
+        Map<String, Finding> notes = new LinkedHashMap<>();
+        for (Correction correction : all) {
+            if (!used.contains(correction)) {
+                notes.put(
+                        correction.place(),
+                        new Finding(
+                                Rule.CORRECTION_UNUSED,
+                                Origin.of(correction.file(), correction.row()),
+                                "",
+                                "",
+                                "the correction in " + correction.place()
+                                        + " was not used: its row is no longer in the file as it was held",
+                                "if it was corrected at the source, nothing is to do"));
+            }
+        }
+        return List.copyOf(notes.values());
+    }
+}

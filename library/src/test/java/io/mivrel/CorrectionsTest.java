@@ -1,0 +1,242 @@
+package io.mivrel;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.model.FindingRule;
+import io.mivrel.model.Rule;
+import io.mivrel.report.SummaryText;
+import io.mivrel.rows.LeftOut;
+import io.mivrel.run.RunReport;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.testng.annotations.Test;
+
+/** Held rows on their way home: corrected, coded, kept or left out, in workbooks and text copies, and never twice. */
+public class CorrectionsTest {
+    /** Rules that are tested here. */
+    static final Set<FindingRule> RULES = Set.of(Rule.KEPT_BY_DECISION, Rule.CORRECTION_UNUSED);
+
+    private static final String ROWS = """
+            Mon 01/03/2027,shop one,10.00,,110.00
+            Tue 03/03/2027,shop two,20.00,,130.00
+            Wed 03/03/2027,odd payment,,5.00,125.00
+            Thu 04/03/2027,tin,,25.00,100.00
+            """;
+
+    private static String delivered(Workshop shop) throws IOException {
+        try (Stream<Path> out = Files.list(shop.folder.resolve("out"))) {
+            return out.sorted(Comparator.comparing(Path::toString))
+                    .map(f -> shop.read("out/" + f.getFileName()))
+                    .collect(Collectors.joining());
+        }
+    }
+
+    // Delivered, held and left out are always what was read.
+    private static RunReport closes(Outcome outcome) {
+        RunReport report = outcome.report();
+        assertThat(report.clear().rows() + report.held().rows() + report.rowsLeftOut())
+                .isEqualTo(report.rowsRead());
+        return report;
+    }
+
+    private static Copies copies(Workshop shop) throws IOException {
+        return Copies.in(shop.folder.resolve("corrections"));
+    }
+
+    @Test
+    public void aWorkbookShowsWhatIsWrongAndTakesItHome() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        Outcome first = shop.run("bank");
+        assertThat(closes(first).held().documents()).isEqualTo(2);
+        assertThat(first.uncoded())
+                .extracting(g -> g.words() + " " + g.direction() + " " + g.sum())
+                .containsExactly("odd payment out 500");
+        Copies copies = copies(shop);
+        assertThat(copies.sheets.keySet()).containsExactly("bank.csv", "Totals", "Uncoded", "Accounts");
+        assertThat(copies.sheets.get("bank.csv").get(0))
+                .startsWith("Date", "Text", "In", "Out", "Balance", "Mivrel row", "Mivrel problem");
+        assertThat(copies.sheets.get("bank.csv")).hasSize(3);
+        assertThat(copies.sheets.get("Uncoded").get(1)).contains("odd payment", "out");
+        copies.put("bank.csv", "shop two", "Date", "Tue 02/03/2027")
+                .put("bank.csv", "odd payment", "Mivrel decision", "6200")
+                .save();
+        Outcome second = shop.run("bank");
+        assertThat(closes(second).hasHeld()).isFalse();
+        assertThat(second.report().before().documents()).isEqualTo(2);
+        assertThat(second.summary(SummaryText.Style.PLAIN)).contains("taken in", "1 coded by hand, 1 corrected");
+        assertThat(delivered(shop))
+                .containsOnlyOnce(",2027-03-02,1200,shop two,20.00")
+                .containsOnlyOnce(",2027-03-03,6200,odd payment,5.00");
+        assertThat(Files.readString(second.evidence().resolve("decisions.csv")))
+                .contains("bank.csv,4,account 6200,", "corrections/");
+        Outcome third = shop.run("bank");
+        assertThat(closes(third).clear().documents()).isZero();
+        assertThat(third.report().before().documents()).isEqualTo(4);
+    }
+
+    @Test
+    public void aChosenAccountCodesThatLineOnly() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        copies(shop).put("bank.csv", "odd payment", "Mivrel decision", "6200").save();
+        shop.bank(ROWS + "Fri 05/03/2027,odd payment,,5.00,95.00\n");
+        Outcome outcome = shop.run("bank");
+        assertThat(closes(outcome).held().documents()).isEqualTo(2);
+        assertThat(delivered(shop)).containsOnlyOnce(",6200,odd payment,");
+    }
+
+    @Test
+    public void roundsFollowOneAnotherInAnyOrderOfFiles() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        Path one = shop.folder.resolve("corrections/zz.xlsx");
+        Copies round = copies(shop);
+        round.put("bank.csv", "shop two", "Date", "Tue 02/03/2072").saveAs(one);
+        Files.delete(others(shop, one));
+        Outcome still = shop.run("bank");
+        assertThat(closes(still).held().documents()).isEqualTo(2);
+        Copies again = new Copies(others(shop, one));
+        assertThat(again.sheets.get("bank.csv").toString())
+                .contains("Tue 02/03/2072")
+                .contains("/");
+        again.put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
+        Outcome done = shop.run("bank");
+        assertThat(closes(done).held().documents()).isEqualTo(1);
+        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+    }
+
+    private static Path others(Workshop shop, Path one) throws IOException {
+        try (Stream<Path> files = Files.list(shop.folder.resolve("corrections"))) {
+            return files.filter(f -> !f.equals(one)).findFirst().orElseThrow();
+        }
+    }
+
+    @Test
+    public void aCorrectionFindsItsRowWhereverItStandsAndIsUselessOnceTheSourceIsRight() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        copies(shop).put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
+        shop.bank("Mon 01/03/2027,shop nil,100.00,,100.00\n" + ROWS);
+        Outcome moved = shop.open("bank").check();
+        assertThat(closes(moved).held().documents()).isEqualTo(1);
+        shop.bank(ROWS.replace("Tue 03/03/2027,shop two", "Tue 02/03/2027,shop two"));
+        Outcome corrected = shop.run("bank");
+        assertThat(corrected.report().findings().counts()).containsKey(Rule.CORRECTION_UNUSED);
+        assertThat(closes(corrected).held().documents()).isEqualTo(1);
+        assertThat(delivered(shop)).containsOnlyOnce("shop two,20.00");
+    }
+
+    @Test
+    public void textCopiesComeHomeToo() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        Outcome first = shop.run("bank");
+        Path copy = first.evidence().resolve("held/bank.csv");
+        Files.delete(others(shop, copy));
+        String text = Files.readString(copy).replace("Tue 03/03/2027", "Tue 02/03/2027");
+        shop.put("corrections/bank.csv", text.replace(',', ';'));
+        Outcome second = shop.run("bank");
+        assertThat(closes(second).held().documents()).isEqualTo(1);
+        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+    }
+
+    @Test
+    public void leftOutWithAReasonIsAccountedFor() throws Exception {
+        Workshop shop = new Workshop()
+                .bank(ROWS.replace(",110.00", ",")
+                        .replace(",130.00", ",")
+                        .replace(",125.00", ",")
+                        .replace(",100.00", ","));
+        shop.run("bank");
+        copies(shop).decide("bank.csv", "odd payment", "leave out").save();
+        Outcome second = shop.run("bank");
+        assertThat(closes(second).leftOut()).containsEntry(LeftOut.BY_DECISION, 1L);
+        assertThat(second.summary(SummaryText.Style.PLAIN))
+                .contains("1 by a decision", "bank.csv row 4 left out, says A. Reed on ", ": seen on paper");
+        assertThat(Files.readString(second.evidence().resolve("decisions.csv"))).contains("left out,A. Reed,");
+    }
+
+    @Test
+    public void whatIsTrueAllTheSameIsKeptOnce() throws Exception {
+        String bill = "B-1,BILL,SUP-001,04/03/2027,,tin,1,50.00,50.00,STD,10.00,5010,60.00\n";
+        Workshop shop = new Workshop().invoice(bill + bill.replace("B-1", "B1"));
+        assertThat(shop.run("invoice").report().findings().counts()).containsKey(Rule.DOCUMENT_REPEATED);
+        copies(shop).decide("invoice.csv", "B1", "keep").save();
+        Outcome kept = shop.run("invoice");
+        assertThat(closes(kept).hasHeld()).isFalse();
+        assertThat(kept.report().findings().counts()).containsKey(Rule.KEPT_BY_DECISION);
+        assertThat(kept.summary(SummaryText.Style.PLAIN)).contains("kept, says A. Reed", "held as document-repeated");
+        // It was said of this row, and of no other.
+        shop.invoice(bill + bill.replace("B-1", "B1") + bill.replace("B-1", "B.1"));
+        assertThat(shop.run("invoice").report().held().documents()).isEqualTo(1);
+    }
+
+    @Test
+    public void aClosingBalanceKnownToBeWrongIsOverriddenForThatFigureOnly() throws Exception {
+        Workshop shop = new Workshop()
+                .bank(ROWS.replace("Tue 03", "Tue 02").replace("odd payment", "tin foil") + "Total,,,,99.00\n");
+        shop.replace("bank-layout.yaml", "fields:", "stated: {closing: Total}\nfields:");
+        Outcome first = shop.run("bank");
+        assertThat(first.report().findings().counts()).containsKey(Rule.BALANCE_CLOSING);
+        assertThat(closes(first).clear().documents()).isZero();
+        copies(shop).decide("Whole files", "99.00", "keep").save();
+        Outcome kept = shop.run("bank");
+        assertThat(closes(kept).clear().documents())
+                .as(kept.summary(SummaryText.Style.PLAIN))
+                .isEqualTo(4);
+        assertThat(kept.summary(SummaryText.Style.PLAIN)).contains("held as balance-closing");
+        shop.replace("bank.csv", "Total,,,,99.00", "Total,,,,98.00");
+        assertThat(shop.open("bank").check().report().findings().counts()).containsKey(Rule.BALANCE_CLOSING);
+    }
+
+    @Test
+    public void whatMayNotBeOverriddenIsHeldAllTheSame() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        copies(shop).decide("bank.csv", "odd payment", "keep").save();
+        assertThat(closes(shop.run("bank")).held().documents()).isEqualTo(2);
+    }
+
+    @Test
+    public void whatIsWrongInACopyIsToldAtOnce() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        Copies copies = copies(shop);
+        copies.put("bank.csv", "odd payment", "Mivrel decision", "6201")
+                .put("bank.csv", "shop two", "Mivrel decision", "keep")
+                .save();
+        assertThatThrownBy(() -> shop.open("bank"))
+                .isInstanceOf(SettingsException.class)
+                .hasMessageContaining("'keep' needs 'Mivrel who' and 'Mivrel why'");
+        copies.put("bank.csv", "shop two", "Mivrel decision", "").save();
+        assertThatThrownBy(() -> shop.open("bank"))
+                .isInstanceOf(SettingsException.class)
+                .hasMessageContaining("'6201' is no account of the chart");
+        copies.put("bank.csv", "odd payment", "Mivrel decision", "")
+                .put("bank.csv", "shop two", "Mivrel key", "0")
+                .save();
+        assertThatThrownBy(() -> shop.open("bank")).hasMessageContaining("tell which row it is, and were changed");
+        copies.sheets.get("bank.csv").add(List.of("Mon 01/03/2027", "shop new", "1.00", "", "111.00"));
+        copies.put("bank.csv", "shop two", "Mivrel key", "00000000000000000000").save();
+        assertThatThrownBy(() -> shop.open("bank")).hasMessageContaining("a row was added that was not handed out");
+        shop.put("corrections/notes.xlsx", "no workbook");
+        assertThatThrownBy(() -> shop.open("bank")).hasMessageContaining("notes.xlsx");
+    }
+
+    @Test
+    public void twoCopiesThatDisagreeAreAQuestion() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        Copies copies = copies(shop);
+        copies.put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
+        copies.put("bank.csv", "shop two", "Date", "Tue 09/03/2027").saveAs(shop.folder.resolve("corrections/b.xlsx"));
+        assertThatThrownBy(() -> shop.open("bank")).hasMessageContaining("corrects the same row otherwise than");
+    }
+}

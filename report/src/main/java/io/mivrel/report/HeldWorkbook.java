@@ -1,0 +1,367 @@
+package io.mivrel.report;
+
+import io.mivrel.books.Account;
+import io.mivrel.books.AccountStatus;
+import io.mivrel.books.Books;
+import io.mivrel.corrections.Corrections;
+import io.mivrel.corrections.Decision;
+import io.mivrel.corrections.RowKey;
+import io.mivrel.intake.FieldSource;
+import io.mivrel.model.Field;
+import io.mivrel.model.Finding;
+import io.mivrel.money.Money;
+import io.mivrel.run.HeldRows;
+import io.mivrel.run.Input;
+import io.mivrel.run.RunReport;
+import io.mivrel.run.UncodedGroups;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+
+/**
+ * The held rows of a run as a workbook for people: a sheet for each file with its own columns, the cells that are wrong in
+ * colour and with a note, and columns for what a person decides; what is wrong with files as a whole; the totals; the lines
+ * that nothing codes, in groups; and the accounts to choose from. Every cell is text, so that no program reads a date or an
+ * amount into it.
+ */
+final class HeldWorkbook {
+    private static final String WRONG = "FFD9B3";
+    private static final String DECIDE = "E6F0E6";
+    private static final String HEAD = "D9E1EA";
+    private static final int MOST_ROWS = 20_000;
+    private static final int MOST_WIDTH = 46;
+    private static final int MOST_COMMENT = 400;
+    private static final int LONGEST_NAME = 28;
+    private static final String ACCOUNTS = "Accounts";
+
+    private final Workbook book;
+    private final Books books;
+    private final Set<String> names = new HashSet<>();
+
+    private HeldWorkbook(Workbook book, Books books) {
+        this.book = book;
+        this.books = books;
+    }
+
+    /** Writes the workbook; the target must not exist. */
+    static void write(
+            RunReport report,
+            List<Input> inputs,
+            Books books,
+            List<UncodedGroups.Group> uncoded,
+            String summary,
+            Path target)
+            throws IOException {
+        try (OutputStream out = Files.newOutputStream(target, StandardOpenOption.CREATE_NEW);
+                Workbook book = new Workbook(out, "Mivrel", "1.0")) {
+            HeldWorkbook workbook = new HeldWorkbook(book, books);
+            boolean chooses = report.kind().isOfAccount();
+            for (Input input : inputs) {
+                HeldRows held = report.heldRows().get(input.name());
+                if (held != null && !held.rows().isEmpty()) {
+                    workbook.file(input, held, chooses);
+                }
+            }
+            workbook.wholeFiles(report);
+            workbook.totals(summary);
+            if (!uncoded.isEmpty()) {
+                workbook.uncoded(uncoded, report);
+            }
+            workbook.accounts(chooses);
+        }
+    }
+
+    private Worksheet sheet(String wanted) {
+        String plain = wanted.replaceAll("[\\[\\]*?:/\\\\']", " ").strip();
+        String name = plain.length() > LONGEST_NAME ? plain.substring(0, LONGEST_NAME) : plain;
+        for (int n = 2; !names.add(name.toLowerCase(Locale.ROOT)); n++) {
+            name = plain.substring(0, Math.min(plain.length(), LONGEST_NAME - 3)) + " " + n;
+        }
+        Worksheet sheet = book.newWorksheet(name);
+        sheet.pageOrientation("landscape");
+        sheet.fitToWidth((short) 1);
+        sheet.fitToHeight((short) 0);
+        return sheet;
+    }
+
+    private void file(Input input, HeldRows held, boolean chooses) throws IOException {
+        Rows rows = new Rows(sheet(Path.of(input.name()).getFileName().toString()), input);
+        HeldFile.read(input, held, rows);
+        rows.end(chooses);
+    }
+
+    // What holds a file as a whole has no row to stand beside.
+    private void wholeFiles(RunReport report) {
+        List<Finding> ofFiles = report.findings().worstFirst().stream()
+                .filter(f -> f.blocks() && Corrections.mayOverride(f))
+                .filter(f -> !isHeldRow(report, f))
+                .toList();
+        if (ofFiles.isEmpty()) {
+            return;
+        }
+        Worksheet sheet = sheet("Whole files");
+        List<String> titles = new ArrayList<>(List.of("Value"));
+        titles.addAll(HeldCsv.ADDED);
+        titles(sheet, titles, 1);
+        RowKey keys = new RowKey();
+        int at = 1;
+        for (Finding finding : ofFiles) {
+            List<String> cells = List.of(
+                    finding.value(),
+                    "0",
+                    HeldFile.problem(finding),
+                    finding.suggestion(),
+                    "",
+                    "",
+                    "",
+                    keys.of(finding) + "/" + keys.of(List.of(finding.value())),
+                    finding.origin().file());
+            for (int c = 0; c < cells.size(); c++) {
+                text(sheet, at, c, cells.get(c));
+            }
+            sheet.style(at, 0).fillColor(WRONG).set();
+            decide(sheet, at, 1);
+            at++;
+        }
+        widths(sheet, new int[] {20, 6, MOST_WIDTH, MOST_WIDTH, 14, 12, 24, 12, 24});
+        choices(sheet, 4, at, false);
+    }
+
+    private static boolean isHeldRow(RunReport report, Finding finding) {
+        HeldRows held = report.heldRows().get(finding.origin().file());
+        long row = finding.origin().row();
+        return held != null && row > 0 && held.rows().get((int) Math.min(row, Integer.MAX_VALUE));
+    }
+
+    private void totals(String summary) {
+        Worksheet sheet = sheet("Totals");
+        sheet.width(0, 140);
+        int at = 0;
+        for (String line : summary.lines().toList()) {
+            text(sheet, at, 0, line);
+            sheet.style(at, 0).fontName("Courier New").set();
+            at++;
+        }
+    }
+
+    private void uncoded(List<UncodedGroups.Group> groups, RunReport report) {
+        Worksheet sheet = sheet("Uncoded");
+        List<String> titles =
+                List.of("entry", "direction", "words", "from", "to", "account", "lines", "amount", "example");
+        titles(sheet, titles, titles.size());
+        int at = 1;
+        for (UncodedGroups.Group group : groups) {
+            List<String> cells = List.of(
+                    "g" + at,
+                    group.direction(),
+                    group.words(),
+                    "",
+                    "",
+                    "",
+                    Long.toString(group.lines()),
+                    Money.show(group.sum(), report.currency()),
+                    group.example());
+            for (int c = 0; c < cells.size(); c++) {
+                text(sheet, at, c, cells.get(c));
+            }
+            sheet.style(at, 5).fillColor(DECIDE).set();
+            at++;
+        }
+        text(
+                sheet,
+                at + 1,
+                0,
+                "Put the account into its column, and copy the first six columns into the coding table.");
+        widths(sheet, new int[] {8, 10, 34, 8, 8, 12, 8, 14, MOST_WIDTH});
+    }
+
+    private void accounts(boolean chooses) {
+        Worksheet sheet = sheet(ACCOUNTS);
+        titles(sheet, List.of("decision", "meaning"), 2);
+        int at = 1;
+        for (Decision decision : Decision.values()) {
+            text(sheet, at, 0, decision.word());
+            text(
+                    sheet,
+                    at,
+                    1,
+                    decision == Decision.KEEP
+                            ? "it is right as it stands; say who and why"
+                            : "it is no document; say who and why");
+            at++;
+        }
+        for (Account account : chooses ? books.accounts() : List.<Account>of()) {
+            if (account.status() == AccountStatus.OPEN) {
+                text(sheet, at, 0, account.code());
+                text(sheet, at, 1, account.name());
+                at++;
+            }
+        }
+        widths(sheet, new int[] {14, MOST_WIDTH});
+    }
+
+    private static void titles(Worksheet sheet, List<String> titles, int own) {
+        for (int c = 0; c < titles.size(); c++) {
+            text(sheet, 0, c, titles.get(c));
+            sheet.style(0, c)
+                    .bold()
+                    .fillColor(c < own ? HEAD : "C9D9C9")
+                    .format("@")
+                    .set();
+        }
+        sheet.freezePane(0, 1);
+    }
+
+    private static void text(Worksheet sheet, int row, int column, String text) {
+        if (!text.isEmpty()) {
+            sheet.inlineString(row, column, text);
+        }
+        sheet.style(row, column).format("@").set();
+    }
+
+    private static void decide(Worksheet sheet, int row, int own) {
+        for (int c = own + 3; c < own + 6; c++) {
+            sheet.style(row, c).fillColor(DECIDE).format("@").set();
+        }
+        sheet.style(row, own + 1).format("@").wrapText(true).set();
+        sheet.style(row, own + 2).format("@").wrapText(true).set();
+    }
+
+    private static void widths(Worksheet sheet, int[] widths) {
+        for (int c = 0; c < widths.length; c++) {
+            sheet.width(c, Math.max(4, Math.min(MOST_WIDTH, widths[c])));
+        }
+    }
+
+    // The words and the accounts of the last sheet, offered in the column; others are told when they are taken in.
+    private void choices(Worksheet sheet, int column, int rows, boolean accounts) {
+        int last = 1
+                + Decision.values().length
+                + (accounts
+                        ? (int) books.accounts().stream()
+                                .filter(a -> a.status() == AccountStatus.OPEN)
+                                .count()
+                        : 0);
+        sheet.range(1, column, Math.max(1, rows - 1), column)
+                .validateWithListByFormula("'" + ACCOUNTS + "'!$A$2:$A$" + last)
+                .allowBlank(true)
+                .showErrorMessage(false);
+    }
+
+    /** The rows of one file. */
+    private final class Rows implements HeldFile.Sink {
+        private final Worksheet sheet;
+        private final Input input;
+        private List<String> titles = List.of();
+        private int[] widths = new int[0];
+        private int at = 1;
+        private boolean more;
+
+        Rows(Worksheet sheet, Input input) {
+            this.sheet = sheet;
+            this.input = input;
+        }
+
+        @Override
+        public void above(List<String> cells) {
+            // A sheet begins with its titles.
+        }
+
+        @Override
+        public void titles(List<String> own) {
+            titles = own;
+            List<String> all = new ArrayList<>(own);
+            all.addAll(HeldCsv.ADDED);
+            widths = new int[all.size()];
+            for (int c = 0; c < widths.length; c++) {
+                widths[c] = all.get(c).length() + 2;
+            }
+            HeldWorkbook.titles(sheet, all, own.size());
+        }
+
+        @Override
+        public void row(HeldFile.HeldRow row) {
+            if (titles.isEmpty()) {
+                titles(numbers(row.cells().size()));
+            }
+            if (at > MOST_ROWS) {
+                more = true;
+                return;
+            }
+            List<String> cells = new ArrayList<>(row.cells());
+            cells.addAll(List.of(
+                    Long.toString(row.number()),
+                    HeldFile.problem(row),
+                    HeldFile.suggestion(row),
+                    "",
+                    "",
+                    "",
+                    row.key(),
+                    input.name()));
+            cells.addAll(row.surplus());
+            for (int c = 0; c < cells.size(); c++) {
+                text(sheet, at, c, cells.get(c));
+                if (c < widths.length) {
+                    widths[c] = Math.max(widths[c], cells.get(c).length() + 2);
+                }
+            }
+            decide(sheet, at, titles.size());
+            row.reasons().forEach(finding -> colour(finding, row.cells()));
+            at++;
+        }
+
+        private static List<String> numbers(int count) {
+            List<String> numbers = new ArrayList<>();
+            for (int c = 1; c <= count; c++) {
+                numbers.add(Integer.toString(c));
+            }
+            return numbers;
+        }
+
+        private void colour(Finding finding, List<String> cells) {
+            for (Map.Entry<Field, FieldSource> field : input.layout().fields().entrySet()) {
+                boolean named = field.getKey().name().equals(finding.field());
+                List<Integer> places = new ArrayList<>();
+                for (String column : field.getValue().columns()) {
+                    int place =
+                            column.startsWith("#") ? Integer.parseInt(column.substring(1)) - 1 : titles.indexOf(column);
+                    if (place >= 0 && place < titles.size() && (named || column.equals(finding.field()))) {
+                        places.add(place);
+                    }
+                }
+                // Of several columns, those with something in them.
+                boolean blank =
+                        places.stream().allMatch(place -> cells.get(place).isBlank());
+                places.stream()
+                        .filter(place -> blank || !cells.get(place).isBlank())
+                        .forEach(place -> mark(place, finding));
+            }
+        }
+
+        private void mark(int place, Finding finding) {
+            sheet.style(at, place).fillColor(WRONG).format("@").set();
+            String note = finding.reason() + (finding.suggestion().isEmpty() ? "" : "\n-> " + finding.suggestion());
+            sheet.comment(at, place, note.length() > MOST_COMMENT ? note.substring(0, MOST_COMMENT) + " ..." : note);
+        }
+
+        void end(boolean chooses) {
+            if (more) {
+                text(sheet, at, 0, "and more rows: see the text copy in the evidence");
+            }
+            HeldWorkbook.widths(sheet, widths);
+            if (titles.size() > 0) {
+                choices(sheet, titles.size() + 3, at, chooses);
+            }
+        }
+    }
+}
