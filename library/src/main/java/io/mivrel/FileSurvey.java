@@ -187,6 +187,11 @@ public final class FileSurvey {
         return facts.words() + divided + (columns.isEmpty() ? "" : ": " + columns);
     }
 
+    /** True when a layout reads the file, and reads what it holds. */
+    public boolean isLike(Layout layout) {
+        return layout.gives() == survey.gives() && Comparison.of(survey, layout).isLike();
+    }
+
     /** The first records side by side: each cell as it stands in the file, and the field that it is read as. */
     public String preview(int most) throws IOException {
         if (survey.gives() == null || survey.pattern() == null) {

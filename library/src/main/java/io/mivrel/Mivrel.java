@@ -119,14 +119,38 @@ public final class Mivrel {
         return MonthOfFiles.all(run);
     }
 
+    /** The same of one file. */
+    static List<YearMonth> monthsOf(Path runSheet, Path file, Layout layout) throws SettingsException, IOException {
+        Mivrel run = open(runSheet, null, file, layout);
+        run.dates = DateWindow.ALL;
+        return MonthOfFiles.all(run);
+    }
+
+    /** Opens a run sheet for one file, under its plain name, in place of those that it names. */
+    static Mivrel open(Path runSheet, @Nullable YearMonth month, Path file, Layout layout) throws SettingsException {
+        return of(
+                RunSheet.read(runSheet, month, true),
+                runSheet,
+                List.of(source(file, String.valueOf(file.getFileName()), layout)));
+    }
+
     /** The same for one month, whatever dates the run sheet names. */
     public static Mivrel open(Path runSheet, YearMonth month) throws SettingsException {
         return of(RunSheet.read(runSheet, Objects.requireNonNull(month)), runSheet);
     }
 
     private static Mivrel of(RunSheet sheet, Path runSheet) throws SettingsException {
+        return of(
+                sheet,
+                runSheet,
+                sheet.sources().stream()
+                        .map(s -> source(s.path(), s.shown(), s.layout()))
+                        .toList());
+    }
+
+    private static Mivrel of(RunSheet sheet, Path runSheet, List<Source> sources) throws SettingsException {
         Mivrel run = new Mivrel(sheet.name(), sheet.books());
-        sheet.sources().forEach(s -> run.sources.add(source(s.path(), s.shown(), s.layout())));
+        run.sources.addAll(sources);
         sheet.targets().forEach(t -> run.targets.add(new Target(t.delivery(), t.folder(), t.earlier())));
         run.settings.addAll(sheet.settings());
         run.coding = sheet.coding();
@@ -443,9 +467,11 @@ public final class Mivrel {
     /** Where the register is; {@code null} when none is kept. */
     @Nullable
     RegisterPlace register() {
-        if (register != null || home == null) {
-            return register;
-        }
+        return register != null || home == null ? register : registerOf(home);
+    }
+
+    /** Where the register of a company's folder is: on a server that the environment names, or in the folder. */
+    static RegisterPlace registerOf(Path home) {
         String url = System.getenv("MIVREL_REGISTER_URL");
         return url == null || url.isEmpty()
                 ? RegisterPlace.file(home.resolve(".mivrel").resolve("register.db"))

@@ -49,6 +49,8 @@ public final class Main {
         COMMANDS.put("post", PostCommand.class);
         COMMANDS.put("withdraw", WithdrawCommand.class);
         COMMANDS.put("prove", ProveCommand.class);
+        COMMANDS.put("watch", WatchCommand.class);
+        COMMANDS.put("undo", UndoCommand.class);
         COMMANDS.put("status", StatusCommand.class);
         COMMANDS.put("practice", PracticeCommand.class);
         COMMANDS.put("help", CommandLine.HelpCommand.class);

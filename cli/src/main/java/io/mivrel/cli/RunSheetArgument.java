@@ -1,6 +1,7 @@
 package io.mivrel.cli;
 
 import io.mivrel.Mivrel;
+import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsFiles;
 import java.io.IOException;
@@ -9,6 +10,7 @@ import java.nio.file.Path;
 import java.time.YearMonth;
 import java.time.format.DateTimeParseException;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -45,6 +47,12 @@ final class RunSheetArgument {
         return month == null ? "" : " --for " + month;
     }
 
+    /** Whose books the run sheet names, whether or not its files are there. */
+    String company() throws SettingsException {
+        requireRunSheet();
+        return RunSheet.read(runSheet, null, true).books().company();
+    }
+
     Mivrel open() throws SettingsException {
         requireRunSheet();
         return month == null ? Mivrel.open(runSheet) : Mivrel.open(runSheet, month());
@@ -65,7 +73,7 @@ final class RunSheetArgument {
         }
         String shown = Shell.quoted(runSheet.toString());
         String kind = SettingsFiles.kind(runSheet).orElse("");
-        boolean yaml = runSheet.toString().toLowerCase(java.util.Locale.ROOT).matches(".*\\.ya?ml");
+        boolean yaml = runSheet.toString().toLowerCase(Locale.ROOT).matches(".*\\.ya?ml");
         String told = switch (kind) {
             case "run" -> "";
             case "layout" ->

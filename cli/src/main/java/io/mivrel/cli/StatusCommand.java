@@ -1,43 +1,68 @@
 package io.mivrel.cli;
 
+import io.mivrel.Company;
+import io.mivrel.Company.AccountStatus;
+import io.mivrel.Company.CompanyStatus;
+import io.mivrel.Company.SheetStatus;
 import io.mivrel.Ledgers;
 import io.mivrel.Mivrel;
 import io.mivrel.Posting;
 import io.mivrel.files.settings.LedgerSettings;
+import io.mivrel.money.Money;
 import io.mivrel.posting.Ledger;
 import io.mivrel.report.StatusText;
+import io.mivrel.text.Printable;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.time.YearMonth;
+import java.time.format.DateTimeFormatter;
+import java.util.Currency;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-/** {@code mivrel status}: where each document stands that was sent to a ledger. */
+/** {@code mivrel status}: where each account stands, and each document that was sent to a ledger. */
 @Command(
         name = "status",
         mixinStandardHelpOptions = true,
-        header = "Shows where each document stands that was sent to a ledger: posted, refused, waiting, withdrawn.",
+        header =
+                "Shows where each account stands: last statement, gaps, what is held, what waits; or what a ledger has.",
         synopsisHeading = "%n",
         parameterListHeading = "%n",
         optionListHeading = "%n",
         footer = {
             "",
             "Examples:",
-            "  mivrel status bank.yaml --in practice          the batches, and what is not posted",
+            "  mivrel status                                  the accounts and run sheets of this folder",
+            "  mivrel status foundry                          of another one",
+            "  mivrel status bank.yaml --in practice          the batches in a ledger, and what is not posted",
             "  mivrel status bank.yaml --in practice --all    every document",
             "",
-            "Exit status: 0 nothing is open, 1 something is refused or waiting, 2 settings wrong, 3 a file failed."
+            "Exit status: 0 nothing is open, 1 something is held, waits or is missing, 2 settings wrong,",
+            "3 a file failed."
         })
 final class StatusCommand implements Callable<Integer> {
-    @Mixin
-    private RunSheetArgument runSheet;
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
+    private static final DateTimeFormatter MONTH = DateTimeFormatter.ofPattern("MMMM uuuu", Locale.ENGLISH);
 
-    @Option(names = "--in", paramLabel = "LEDGER", required = true, description = "the ledger")
+    @Parameters(
+            paramLabel = "FOLDER",
+            arity = "0..1",
+            defaultValue = ".",
+            description = "the company's folder; with --in, a run sheet of it")
+    private Path place;
+
+    @Option(names = "--in", paramLabel = "LEDGER", description = "show what was sent to this ledger")
     private String in;
 
-    @Option(names = "--all", description = "list every document, not only what is not posted")
+    @Option(names = "--all", description = "with --in: list every document, not only what is not posted")
     private boolean all;
 
     @Spec
@@ -46,14 +71,69 @@ final class StatusCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Mivrel.prepare();
-        Mivrel run = runSheet.open();
-        LedgerSettings settings = LedgerSettings.read(in, runSheet.folder());
+        PrintWriter out = spec.commandLine().getOut();
+        if (in == null) {
+            Company company = Company.in(place);
+            if (company.runSheets().isEmpty()) {
+                throw new ParameterException(
+                        spec.commandLine(), company.folder() + " has no run sheet; to make one: mivrel start FILE");
+            }
+            return tell(company.status(), out);
+        }
+        Mivrel run = Mivrel.open(place);
+        LedgerSettings settings = LedgerSettings.read(in, Company.in(place).folder());
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
             List<Posting.Status> batches = run.postTo(ledger).status(all);
             StatusText text = new StatusText(ledger.name(), run.company(), Screen.style());
             batches.forEach(one -> text.batch(one.batch(), one.counts(), one.documents()));
-            spec.commandLine().getOut().print(text.end());
+            out.print(text.end());
             return text.isOpen() ? 1 : 0;
         }
+    }
+
+    private static int tell(CompanyStatus status, PrintWriter out) {
+        out.println("\n" + Printable.of(status.company()) + "\n");
+        for (AccountStatus account : status.accounts()) {
+            Currency currency = Currency.getInstance(account.currency());
+            out.println("  " + account.code() + " " + Printable.of(account.name()));
+            out.println("      delivered  " + DAY.format(account.from().from()) + " to "
+                    + DAY.format(account.to().to())
+                    + (account.closing() == null
+                            ? "   no closing balance is stated"
+                            : "   closing " + Money.show(account.closing(), currency) + " " + account.currency()));
+            if (!account.missing().isEmpty()) {
+                out.println("      missing    "
+                        + account.missing().stream().map(MONTH::format).collect(Collectors.joining(", ")));
+            }
+        }
+        if (status.accounts().isEmpty()) {
+            out.println("  no bank account was delivered yet");
+        }
+        out.println();
+        int width =
+                status.sheets().stream().mapToInt(s -> s.sheet().length()).max().orElse(0);
+        for (SheetStatus sheet : status.sheets()) {
+            out.println("  " + sheet.sheet() + " ".repeat(width - sheet.sheet().length() + 3) + words(sheet));
+        }
+        if (status.copies() > 0) {
+            out.println("\n  corrections/ has " + status.copies() + (status.copies() == 1 ? " copy" : " copies")
+                    + " of held rows; corrected ones are taken in by the next run");
+        }
+        status.dropped()
+                .forEach(file ->
+                        out.println("  drop/" + Printable.of(file.getFileName().toString()) + " waits"));
+        return status.isOpen() ? 1 : 0;
+    }
+
+    private static String words(SheetStatus sheet) {
+        if (!sheet.trouble().isEmpty()) {
+            return Printable.of(sheet.trouble().lines().findFirst().orElse("").strip());
+        }
+        YearMonth month = sheet.month();
+        String when = month == null ? "" : MONTH.format(month) + ": ";
+        if (sheet.held() == 0 && sheet.waiting() == 0) {
+            return when + "all delivered";
+        }
+        return when + String.format(Locale.ROOT, "%,d held, %,d not delivered yet", sheet.held(), sheet.waiting());
     }
 }

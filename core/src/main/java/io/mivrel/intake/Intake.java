@@ -422,6 +422,8 @@ public final class Intake {
         long day = record.number(dateField);
         if (day != SourceRecord.ABSENT) {
             order.next(row.number(), day);
+            tally.coveredFrom = Math.min(tally.coveredFrom, day);
+            tally.coveredTo = Math.max(tally.coveredTo, day);
         }
         if (!oddDates.isEmpty() && isOdd(row.number())) {
             emit(block);
@@ -799,8 +801,8 @@ public final class Intake {
                     tally.proof.opening(),
                     tally.proof.movement(),
                     tally.proof.closing(),
-                    tally.firstDate().orElse(null),
-                    tally.lastDate().orElse(null)));
+                    tally.coveredFrom().orElse(null),
+                    tally.coveredTo().orElse(null)));
         }
     }
 

@@ -23,6 +23,10 @@ public final class IntakeTally {
     long unreadable;
     long firstDay = Long.MAX_VALUE;
     long lastDay = Long.MIN_VALUE;
+    /** The same of all rows, those outside the wanted dates too: the days that the file covers. */
+    long coveredFrom = Long.MAX_VALUE;
+
+    long coveredTo = Long.MIN_VALUE;
     final Totals totals;
     final Map<LeftOut, Long> leftOut = new EnumMap<>(LeftOut.class);
     final List<StatementSpan> spans = new ArrayList<>();
@@ -109,6 +113,16 @@ public final class IntakeTally {
     /** Sums of the amounts as they were read. */
     public Totals totals() {
         return totals;
+    }
+
+    /** First day that the file covers, whatever dates are wanted. */
+    public Optional<LocalDate> coveredFrom() {
+        return coveredFrom == Long.MAX_VALUE ? Optional.empty() : Optional.of(LocalDate.ofEpochDay(coveredFrom));
+    }
+
+    /** Last day that the file covers. */
+    public Optional<LocalDate> coveredTo() {
+        return coveredTo == Long.MIN_VALUE ? Optional.empty() : Optional.of(LocalDate.ofEpochDay(coveredTo));
     }
 
     public Optional<LocalDate> firstDate() {

@@ -158,8 +158,8 @@ final class StatedBalances {
                     opening,
                     movement,
                     closing,
-                    tally.firstDate().orElse(null),
-                    tally.lastDate().orElse(null)));
+                    tally.coveredFrom().orElse(null),
+                    tally.coveredTo().orElse(null)));
             return;
         }
         long twice = equal == null ? 0 : equal.rowOf(off);

@@ -162,8 +162,9 @@ final class Continuity {
         }
         StatementSpan first = spans.get(0);
         StatementSpan last = spans.get(spans.size() - 1);
-        LocalDate from = first.from() != null ? first.from() : tally.firstDate().orElse(null);
-        LocalDate to = last.to() != null ? last.to() : tally.lastDate().orElse(null);
+        LocalDate from =
+                first.from() != null ? first.from() : tally.coveredFrom().orElse(null);
+        LocalDate to = last.to() != null ? last.to() : tally.coveredTo().orElse(null);
         return from == null || to == null || last.closing() == SourceRecord.ABSENT
                 ? null
                 : new Covered(ordinal, tally, from, to, last.closing());

@@ -44,6 +44,9 @@ import org.jspecify.annotations.Nullable;
 public final class PostingRegister implements PostingLog, AutoCloseable {
     private static final int KEYS_A_QUERY = 500;
 
+    /** The first format of a register that knows what was posted. */
+    private static final int FIRST_FORMAT = 5;
+
     private final RegisterDatabase database;
     private final Connection connection;
     private final String company;
@@ -89,7 +92,7 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
 
     private <T> T read(Work<T> work) throws IOException {
         try {
-            if (database.format() < RegisterDatabase.FORMAT) {
+            if (database.format() < FIRST_FORMAT) {
                 throw new RegisterException(
                         "the register is of an earlier format, from before anything was posted", null);
             }

@@ -344,7 +344,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
     private void loadDays() throws SQLException {
         try (PreparedStatement query =
                 connection.prepareStatement("SELECT account, told_by, first_day, last_day FROM account_days"
-                        + " JOIN run ON run.id = run_id WHERE run.company = ?")) {
+                        + " JOIN run ON run.id = run_id WHERE run.company = ?" + database.standing())) {
             query.setString(1, scope().company());
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
@@ -447,8 +447,9 @@ public final class Register implements DocumentHistory, AutoCloseable {
     public @Nullable Closing lastClosing(String account, LocalDate day) throws IOException {
         // Of the last days delivered; those of one day are ordered by their runs.
         String sql = "SELECT closing, last_day, source_file, name FROM account_days JOIN run ON run.id = run_id"
-                + " WHERE run.company = ? AND account = ? ORDER BY last_day DESC, run_id DESC, place DESC";
-        try (PreparedStatement query = connection.prepareStatement(sql)) {
+                + " WHERE run.company = ? AND account = ?";
+        String order = " ORDER BY last_day DESC, run_id DESC, place DESC";
+        try (PreparedStatement query = connection.prepareStatement(sql + database.standing() + order)) {
             query.setString(1, scope().company());
             query.setString(2, account);
             try (ResultSet rows = query.executeQuery()) {

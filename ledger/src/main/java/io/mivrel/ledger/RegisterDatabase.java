@@ -27,7 +27,7 @@ import org.sqlite.SQLiteConfig.TransactionMode;
  */
 final class RegisterDatabase implements AutoCloseable {
     /** The format that this Mivrel writes. */
-    static final int FORMAT = 5;
+    static final int FORMAT = 6;
     /** The first format that is still read; its registers get what they lack by {@code register-N.sql}. */
     private static final int OLDEST = 3;
 
@@ -340,6 +340,11 @@ final class RegisterDatabase implements AutoCloseable {
 
     Connection connection() {
         return connection;
+    }
+
+    /** A condition that leaves out runs that were taken back, where the register can have any. */
+    String standing() throws SQLException {
+        return format() < 6 ? "" : " AND run_id NOT IN (SELECT run_id FROM taken_back)";
     }
 
     /**

@@ -31,6 +31,7 @@ import java.util.Map;
  * @param targets the deliveries and their folders
  * @param holdEverything true when one blocker stops the whole delivery
  * @param monthly true when the run is of one month, and nobody has said yet of which
+ * @param intake what it says of the files to take in
  * @param settings every settings file that was read, for the evidence
  */
 public record RunSheet(
@@ -44,6 +45,7 @@ public record RunSheet(
         List<Target> targets,
         boolean holdEverything,
         boolean monthly,
+        List<Entry> intake,
         List<Path> settings) {
 
     /** Stands for the month in a run's name, in the files that it takes in and in the folders that it delivers to. */
@@ -51,6 +53,9 @@ public record RunSheet(
 
     /** One file to take in; {@code shown} is its name relative to the run sheet's folder. */
     public record Source(Path path, String shown, Layout layout) {}
+
+    /** One entry of the intake: how the files are called, without their folder, and their layout. */
+    public record Entry(String names, Layout layout) {}
 
     /** One delivery, the folder it goes to, and what becomes of documents that went out by another one before. */
     public record Target(Delivery delivery, Path folder, DeliveryTarget.Earlier earlier) {}
@@ -68,7 +73,12 @@ public record RunSheet(
 
     /** The same for one month, which takes the place of the dates that the run sheet names; {@code null} for none. */
     public static RunSheet read(Path file, YearMonth month) throws SettingsException {
-        return new Reader(file, month).read();
+        return read(file, month, false);
+    }
+
+    /** The same; {@code withoutFiles} when it does not matter whether files are there that it names. */
+    public static RunSheet read(Path file, YearMonth month, boolean withoutFiles) throws SettingsException {
+        return new Reader(file, month, withoutFiles).read();
     }
 
     /** True when a name is of a pattern, in which a star stands for any characters and a question mark for one. */
@@ -102,11 +112,14 @@ public record RunSheet(
         private final Path file;
         private final Path folder;
         private final YearMonth month;
+        private final boolean withoutFiles;
+        private final List<Entry> intake = new ArrayList<>();
         private final Problems problems = new Problems();
         private final List<Path> settings = new ArrayList<>();
         private final Map<Path, Layout> layouts = new HashMap<>();
 
-        Reader(Path file, YearMonth month) {
+        Reader(Path file, YearMonth month, boolean withoutFiles) {
+            this.withoutFiles = withoutFiles;
             this.file = file;
             this.month = month;
             this.folder = file.toAbsolutePath().getParent();
@@ -150,6 +163,7 @@ public record RunSheet(
                     targets,
                     holdEverything,
                     monthly && month == null,
+                    intake,
                     settings);
         }
 
@@ -191,6 +205,13 @@ public record RunSheet(
                 String layoutName = entry.required("layout");
                 Layout layout = layoutName == null ? null : layout(entry, layoutName);
                 entry.done();
+                if (files != null && layout != null) {
+                    intake.add(new Entry(
+                            files.substring(Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\')) + 1), layout));
+                }
+                if (withoutFiles) {
+                    continue;
+                }
                 if (files != null && files.contains(MONTH) && month == null) {
                     entry.at("files", "'files' depends on the month, and none is said", "--for 2027-03");
                 } else if (files != null) {
