@@ -11,6 +11,7 @@ import io.mivrel.rows.FileKind;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -86,7 +87,12 @@ public final class SettingsSchema {
     private static Map<String, Object> books() {
         return new Form()
                 .must("books", text("The name of the company"))
-                .must("currency", pattern("[A-Z]{3}", "The currency of its books, by ISO 4217"))
+                .must(
+                        "currency",
+                        words(Currency.getAvailableCurrencies().stream()
+                                .map(Currency::getCurrencyCode)
+                                .sorted()
+                                .toList()))
                 .done();
     }
 
@@ -222,6 +228,12 @@ public final class SettingsSchema {
         }
         Map<String, Object> done = form.done();
         done.put("description", field.meaning());
+        done.put(
+                "anyOf",
+                List.of(
+                        Map.of("required", List.of("column")),
+                        Map.of("required", List.of("columns")),
+                        Map.of("required", List.of("constant"))));
         return done;
     }
 
@@ -276,7 +288,11 @@ public final class SettingsSchema {
                 .may("statements of", text("The number of one account"))
                 .may(
                         "columns",
-                        Map.of("type", "object", "additionalProperties", pattern("[0-9]+( *- *[0-9]+)?", "12-17")))
+                        Map.of(
+                                "type",
+                                "object",
+                                "additionalProperties",
+                                Map.of("anyOf", List.of(number(1, 99_999), pattern("[0-9]+ *(- *[0-9]+)?", "12-17")))))
                 .may("titles", pattern("none|row [1-9][0-9]{0,5}|rows [0-9]+-[0-9]+", "row 1, rows 3-4 or none"))
                 .may("data from", pattern("row [1-9][0-9]{0,5}", "row 2"))
                 .may("until", text("How the first row below the data begins"))
@@ -332,7 +348,9 @@ public final class SettingsSchema {
                 .may("kind", words("separated"))
                 .may("separator", words("comma", "semicolon", "tab", "pipe"))
                 .may("encoding", text("UTF-8, windows-1252 and so on"))
-                .may("name", text("{run}, {date} and {part} are filled in"))
+                .may(
+                        "name",
+                        pattern("[A-Za-z0-9 _+{}()-][A-Za-z0-9 ._+{}()-]*", "{run}, {date} and {part} are filled in"))
                 .may("line ends", words("CRLF", "LF"))
                 .may("byte order mark", yes())
                 .may("titles", yes())
@@ -375,7 +393,7 @@ public final class SettingsSchema {
 
     private static Map<String, Object> pattern(String pattern, String description) {
         Map<String, Object> text = new LinkedHashMap<>();
-        text.put("type", SCALARS);
+        text.put("type", "string");
         text.put("pattern", "^(" + pattern + ")$");
         text.put("description", description);
         return text;
