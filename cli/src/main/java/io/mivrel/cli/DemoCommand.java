@@ -52,7 +52,8 @@ final class DemoCommand implements Callable<Integer> {
             out.println("$ mivrel run " + typed(target.resolve(sheet)));
             out.flush();
             Outcome outcome = Mivrel.open(target.resolve(sheet)).run();
-            OutcomePrinter.outcome(outcome, false, out);
+            out.print(outcome.summary(Screen.style()));
+            out.flush();
         }
         new DemoPosting(target, out).play();
         out.println();

@@ -28,11 +28,12 @@ import picocli.CommandLine.IVersionProvider;
             "",
             "Begin here:",
             "  mivrel demo                 unpack a small company and see the whole way",
-            "  mivrel survey FILE          what an unknown file is, and a layout for it",
+            "  mivrel start FILE           from a raw file, with a few answers, to a folder that works",
             "  mivrel check bank.yaml      find everything that is wrong, write nothing",
-            "  mivrel run bank.yaml        deliver what is clear, hold the rest",
+            "  mivrel run bank.yaml --for 2027-04     deliver what is clear, hold the rest",
             "  mivrel post bank.yaml --to practice    or post it to a ledger, and prove it",
-            "  mivrel help run             more about one command",
+            "  mivrel status               where each account stands",
+            "  mivrel help run             more about one command; mivrel help shelf: ready deliveries",
             "",
             "Exit status: 0 all clear, 1 something is held or no row is a document, 2 the command or its settings",
             "are wrong, 3 a file or service failed. Colour only on a terminal, and never with NO_COLOR set."
@@ -53,6 +54,8 @@ public final class Main {
         COMMANDS.put("undo", UndoCommand.class);
         COMMANDS.put("status", StatusCommand.class);
         COMMANDS.put("practice", PracticeCommand.class);
+        COMMANDS.put("shelf", ShelfCommand.class);
+        COMMANDS.put("man", ManCommand.class);
         COMMANDS.put("help", CommandLine.HelpCommand.class);
     }
 
@@ -78,7 +81,9 @@ public final class Main {
     }
 
     /** Runs the command with the given streams and answers its status; for tests and embedding. */
-    public static int execute(PrintWriter out, PrintWriter err, String... args) {
+    public static int execute(PrintWriter out, PrintWriter err, String... words) {
+        // What is on the shelf is best told by showing it.
+        String[] args = List.of(words).equals(List.of("help", "shelf")) ? new String[] {"shelf"} : words;
         CommandLine command = new CommandLine(new Main());
         // To make all commands takes longer than many a run, so where one is called the others are not made.
         Class<?> called = args.length == 0 ? null : COMMANDS.get(args[0]);
@@ -94,6 +99,13 @@ public final class Main {
         out.flush();
         err.flush();
         return status;
+    }
+
+    /** The command with all its commands, for its manual. */
+    static CommandLine whole() {
+        CommandLine command = new CommandLine(new Main());
+        COMMANDS.values().forEach(command::addSubcommand);
+        return command;
     }
 
     // What is wrong, how it is called, and where to read more; not the whole help.

@@ -1,10 +1,15 @@
 package io.mivrel.start;
 
+import io.mivrel.files.settings.SettingsException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** The deliveries that ship, each named for its shape; to be copied into a company's folder and changed there. */
@@ -39,6 +44,46 @@ public final class Shelf {
     /** The one of a name. */
     public static Optional<Shape> shape(String name) {
         return SHAPES.stream().filter(s -> s.name().equals(name)).findFirst();
+    }
+
+    /** Each with its shape in a sentence and the first rows of a made-up file, as a run delivers them. */
+    public static List<String> samples() throws IOException {
+        List<String> lines = new ArrayList<>();
+        for (String kind : List.of("bank", "journals", "invoices")) {
+            Path trial = Files.createTempDirectory("mivrel-shelf");
+            try {
+                Path raw = trial.resolve(kind + ".csv");
+                Files.writeString(raw, resource("sample-" + kind + ".csv"));
+                Beginning beginning = new Beginning(trial).take(raw);
+                Map.of("company", "Larkmoor Bell Foundry", "currency", "GBP", "account", "1800", "signs", "as written")
+                        .forEach(beginning::ahead);
+                Asked asked = beginning.next();
+                while (asked != null && !asked.about().equals("deliver") && beginning.takeUsual(asked)) {
+                    asked = beginning.next();
+                }
+                if (asked != null) {
+                    addNew(asked.help(), lines);
+                }
+            } catch (SettingsException | WrongAnswerException own) {
+                throw new IllegalStateException(own);
+            } finally {
+                CompanyFiles.delete(trial);
+            }
+        }
+        return lines;
+    }
+
+    // Journals are offered for each kind, and shown once.
+    private static void addNew(List<String> help, List<String> lines) {
+        boolean fresh = true;
+        for (String line : help) {
+            if (!line.startsWith(" ")) {
+                fresh = !lines.contains(line);
+            }
+            if (fresh) {
+                lines.add(line);
+            }
+        }
     }
 
     private static Shape shape(String name, String takes) {
