@@ -5,7 +5,7 @@ import io.mivrel.report.OutcomeJson;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.RunReport;
 import io.mivrel.run.SortedDocument;
-import io.mivrel.run.UncodedGroups;
+import io.mivrel.survey.UncodedGroups;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -61,6 +61,11 @@ public record Outcome(
     /** The figures, the problems worst first, and where the files are, for people. */
     public String summary(SummaryText.Style style) {
         return SummaryText.of(report, places(), style);
+    }
+
+    /** The figures alone, with how many blockers there are of each rule. */
+    public String brief(SummaryText.Style style) {
+        return SummaryText.brief(report, style);
     }
 
     private List<String> places() {

@@ -39,7 +39,8 @@ final class CheckCommand implements Callable<Integer> {
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
             Outcome outcome = runSheet.open().progress(counter).check();
             counter.close();
-            return OutcomePrinter.outcome(outcome, json, runSheet, spec.commandLine().getOut());
+            return OutcomePrinter.outcome(
+                    outcome, json, runSheet, spec.commandLine().getOut());
         }
     }
 }

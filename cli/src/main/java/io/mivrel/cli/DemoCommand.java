@@ -67,13 +67,16 @@ final class DemoCommand implements Callable<Integer> {
         return List.of(
                 "What to look at next",
                 "  " + target.resolve("out") + "        the import files",
-                "  " + target.resolve("evidence") + "   findings, digests, and the held rows to correct",
+                "  " + target.resolve("evidence") + "   findings, digests, copies of the held rows",
+                "  " + target.resolve("corrections")
+                        + "   the held rows as workbooks: correct them there, and run again",
                 "  " + target.resolve("READ-ME-FIRST.txt"),
                 "  " + target.resolve("ledgers") + "    the practice ledger, and how it is named to Mivrel",
                 "Correct something, then: mivrel run " + typed(target.resolve("bank.yaml")),
                 "                         mivrel post " + typed(target.resolve("bank.yaml")) + " --to practice",
                 "Other kinds of files:    mivrel run " + typed(target.resolve("payroll.yaml"))
                         + "   (or card, euro, ledger-print, orders, bank-ofx)",
+                "A file of your own:      mivrel start FILE --in NEWFOLDER",
                 "An unknown file:         mivrel survey "
                         + typed(target.resolve("inbox").resolve("ledger-2027-q1.prn")));
     }

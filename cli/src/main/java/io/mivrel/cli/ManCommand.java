@@ -55,7 +55,10 @@ final class ManCommand implements Callable<Integer> {
         }
         page.append(".SH ENVIRONMENT\n");
         entry(page, "MIVREL_JAVA_OPTIONS", "More options for Java, such as \\-Xmx1g.");
-        entry(page, "MIVREL_REGISTER_URL", "A register on a server, with MIVREL_REGISTER_USER and MIVREL_REGISTER_PASSWORD.");
+        entry(
+                page,
+                "MIVREL_REGISTER_URL",
+                "A register on a server, with MIVREL_REGISTER_USER and MIVREL_REGISTER_PASSWORD.");
         entry(page, "MIVREL_LEDGER_USER, MIVREL_LEDGER_PASSWORD, MIVREL_LEDGER_TOKEN", "What a ledger asks for.");
         entry(page, "NO_COLOR", "Anything in it: no colour.");
         entry(page, "MIVREL_TRACE", "Anything in it: where a fault came from.");
@@ -80,7 +83,9 @@ final class ManCommand implements Callable<Integer> {
         StringBuilder lines = new StringBuilder(".nf\n");
         text.strip().lines().forEach(line -> {
             String plain = line.replace("\\", "\\e").replace("-", "\\-");
-            lines.append(plain.startsWith(".") || plain.startsWith("'") ? "\\&" : "").append(plain).append('\n');
+            lines.append(plain.startsWith(".") || plain.startsWith("'") ? "\\&" : "")
+                    .append(plain)
+                    .append('\n');
         });
         return lines.append(".fi\n").toString();
     }

@@ -24,7 +24,8 @@ final class OutcomePrinter {
     static int outcome(Outcome outcome, boolean json, RunSheetArgument sheet, PrintWriter out) {
         out.print(json ? outcome.json() : outcome.summary(Screen.style()));
         if (!json) {
-            out.println("\n  next: " + next(outcome, "mivrel run " + Shell.quoted(sheet.path().toString()) + sheet.words()));
+            out.println("\n  next: "
+                    + next(outcome, "mivrel run " + Shell.quoted(sheet.path().toString()) + sheet.words()));
         }
         out.flush();
         return outcome.status();

@@ -59,7 +59,8 @@ final class RunCommand implements Callable<Integer> {
             Mivrel run = runSheet.open().progress(counter);
             Outcome outcome = first == null ? run.run() : run.first(first).run();
             counter.close();
-            return OutcomePrinter.outcome(outcome, json, runSheet, spec.commandLine().getOut());
+            return OutcomePrinter.outcome(
+                    outcome, json, runSheet, spec.commandLine().getOut());
         }
     }
 }

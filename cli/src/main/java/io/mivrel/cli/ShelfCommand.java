@@ -38,7 +38,8 @@ final class ShelfCommand implements Callable<Integer> {
         if (name == null) {
             out.println();
             Shelf.samples().forEach(line -> out.println("  " + line));
-            out.println("\n  next: mivrel start FILE, which offers them with rows of your own; or mivrel shelf NAME > FILE");
+            out.println(
+                    "\n  next: mivrel start FILE, which offers them with rows of your own; or mivrel shelf NAME > FILE");
         } else {
             List<String> names = Shelf.shapes().stream().map(Shelf.Shape::name).toList();
             String near = Nearest.one(name, names);

@@ -193,8 +193,15 @@ final class StartCommand implements Callable<Integer> {
 
     private static int check(Path sheet, PrintWriter out) throws Exception {
         Outcome outcome = RunSheetArgument.openLatest(sheet).check();
-        out.print(outcome.summary(Screen.style()));
-        out.println("\n  next: mivrel run " + Shell.quoted(sheet.toString()) + forMonth(sheet));
+        out.print(outcome.brief(Screen.style()));
+        String shown = Shell.quoted(sheet.toString());
+        if (!outcome.uncoded().isEmpty()) {
+            out.println("\n  next: put account codes into the coding table, then");
+            out.println("  mivrel run " + shown + forMonth(sheet)
+                    + "     # what has none comes back in a workbook, in groups");
+        } else {
+            out.println("\n  next: mivrel run " + shown + forMonth(sheet));
+        }
         return outcome.status();
     }
 

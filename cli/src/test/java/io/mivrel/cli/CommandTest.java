@@ -244,12 +244,13 @@ public class CommandTest {
     public void placeAndTimeOfTheMachineDoNotMatter() throws IOException {
         Locale locale = Locale.getDefault();
         TimeZone zone = TimeZone.getDefault();
-        String here = mivrel("check", demo().resolve("bank.yaml")).out();
+        Path folder = demo();
+        String here = mivrel("check", folder.resolve("bank.yaml")).out();
         try {
             for (String tag : List.of("de-DE", "tr-TR", "ar-EG", "hi-IN")) {
                 Locale.setDefault(Locale.forLanguageTag(tag));
                 TimeZone.setDefault(TimeZone.getTimeZone("Pacific/Auckland"));
-                assertThat(mivrel("check", demo().resolve("bank.yaml")).out()).isEqualTo(here);
+                assertThat(mivrel("check", folder.resolve("bank.yaml")).out()).isEqualTo(here);
             }
         } finally {
             Locale.setDefault(locale);

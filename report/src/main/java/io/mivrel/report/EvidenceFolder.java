@@ -9,7 +9,7 @@ import io.mivrel.run.FindingLog;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
-import io.mivrel.run.UncodedGroups;
+import io.mivrel.survey.UncodedGroups;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

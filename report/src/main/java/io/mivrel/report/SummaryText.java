@@ -61,6 +61,21 @@ public final class SummaryText {
         return text.out.toString();
     }
 
+    /** The figures, and how many blockers there are of each rule. */
+    public static String brief(RunReport report, Style style) {
+        SummaryText text = new SummaryText(report, style);
+        text.figures();
+        String rules = report.findings().counts().entrySet().stream()
+                .filter(one -> one.getKey().severity() == Severity.BLOCKER)
+                .map(one -> String.format(
+                        Locale.ROOT, "%,d %s", one.getValue(), one.getKey().id()))
+                .collect(Collectors.joining(", "));
+        if (!rules.isEmpty()) {
+            text.line("held for", rules);
+        }
+        return text.out.toString();
+    }
+
     /** Only the problems, worst first, of a run whose documents go on to a ledger. */
     static String problems(RunReport report, Style style) {
         SummaryText text = new SummaryText(report, style);

@@ -13,8 +13,12 @@ public final class SettingsFiles {
     /** The first word of the form: {@code run}, {@code layout}, {@code delivery}, {@code ledger} or {@code books}. */
     public static Optional<String> kind(Path file) {
         SettingsNode form = SettingsNode.open(file, file.toString(), new Problems());
-        return form == null
-                ? Optional.empty()
+        if (form == null) {
+            return Optional.empty();
+        }
+        // A run sheet names its books too, and its first word may be mistyped.
+        return form.keys().contains("intake")
+                ? Optional.of("run")
                 : KINDS.stream().filter(form.keys()::contains).findFirst();
     }
 }

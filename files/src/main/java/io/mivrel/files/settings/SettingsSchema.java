@@ -111,37 +111,51 @@ public final class SettingsSchema {
     }
 
     private static Map<String, Object> layout() {
-        Map<String, Object> form = new Form()
-                .must("layout", text("What it is called"))
-                .must("gives", words(Kinds.ALL.stream().map(Kind::name).toList()))
-                .may("account", text("The account that bank lines belong to; or: by number"))
-                .may("signs", words(Signs.words()))
-                .may("credits", words(Credits.words()))
-                .may("documents", words("in one file", "across files"))
-                .may("file", sourceFile())
-                .may("numbers", numbers(true))
-                .may("allow", texts(Terms.NET, Terms.NIL))
-                .may("for dates", pattern(window(), "The days that it is made for"))
-                .may("unused", texts())
-                .may("columns in order", texts())
-                .may("leave out", list(filter()))
-                .may("only", list(filter()))
-                .may(
-                        "expect",
-                        list(new Form()
-                                .must("column", text(""))
-                                .must("is", texts())
-                                .done()))
-                .may(
-                        "stated",
-                        new Form()
-                                .may("opening", text("The label of the opening balance"))
-                                .may("closing", text("The label of the closing balance"))
-                                .may("owed", yes())
-                                .may("carried", texts())
-                                .may("totals", texts())
-                                .done())
-                .may("years", list(years()))
+        Map<String, Object> form = shape(new Form()
+                        .must("layout", text("What it is called"))
+                        .must("gives", words(Kinds.ALL.stream().map(Kind::name).toList()))
+                        .may("account", text("The account that bank lines belong to; or: by number"))
+                        .may("signs", words(Signs.words()))
+                        .may("credits", words(Credits.words()))
+                        .may("documents", words("in one file", "across files"))
+                        .may("file", sourceFile())
+                        .may("numbers", numbers(true))
+                        .may("allow", texts(Terms.NET, Terms.NIL))
+                        .may("for dates", pattern(window(), "The days that it is made for"))
+                        .may("unused", texts())
+                        .may("columns in order", texts())
+                        .may("leave out", list(filter()))
+                        .may("only", list(filter()))
+                        .may(
+                                "expect",
+                                list(new Form()
+                                        .must("column", text(""))
+                                        .must("is", texts())
+                                        .done()))
+                        .may(
+                                "stated",
+                                new Form()
+                                        .may("opening", text("The label of the opening balance"))
+                                        .may("closing", text("The label of the closing balance"))
+                                        .may("owed", yes())
+                                        .may("carried", texts())
+                                        .may("totals", texts())
+                                        .done())
+                        .may("fields", Map.of("type", "object")))
+                .done();
+        // Which fields there are depends on the kind.
+        form.put(
+                "allOf",
+                Kinds.ALL.stream()
+                        .map(kind -> Map.of(
+                                "if", Map.of("properties", Map.of("gives", Map.of("const", kind.name()))),
+                                "then", Map.of("properties", Map.of("fields", fields(kind)))))
+                        .toList());
+        return form;
+    }
+
+    private static Form shape(Form form) {
+        return form.may("years", list(years()))
                 .may(
                         "carry down",
                         list(new Form()
@@ -178,18 +192,7 @@ public final class SettingsSchema {
                                 .may("account", text(""))
                                 .may("text", text(""))
                                 .must("side", words("debit", "credit"))
-                                .done()))
-                .may("fields", Map.of("type", "object"))
-                .done();
-        // Which fields there are depends on the kind.
-        form.put(
-                "allOf",
-                Kinds.ALL.stream()
-                        .map(kind -> Map.of(
-                                "if", Map.of("properties", Map.of("gives", Map.of("const", kind.name()))),
-                                "then", Map.of("properties", Map.of("fields", fields(kind)))))
-                        .toList());
-        return form;
+                                .done()));
     }
 
     private static Map<String, Object> fields(Kind kind) {

@@ -1,4 +1,4 @@
-package io.mivrel.run;
+package io.mivrel.survey;
 
 import io.mivrel.coding.Coder;
 import io.mivrel.kinds.BankLines;
@@ -6,6 +6,7 @@ import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.run.HeldDocuments;
 import io.mivrel.text.DateNames;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -18,13 +19,15 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Bank lines that no entry of the coding table decides, brought together by what their texts have in common: its words
- * before the first one that has a figure in it. Largest groups first, so that few new entries code most of what is left.
+ * Bank lines that no entry of the coding table decides, brought together by how their texts begin: up to two words that
+ * are not the trade's own, such as "card payment", and before the first that has a figure in it. Largest groups first, so that few new entries code most of what is left.
  * For one thread.
  */
 public final class UncodedGroups implements HeldDocuments {
     private static final int MOST_GROUPS = 5000;
     private static final int MOST_WORDS = 4;
+    private static final int TELLING_WORDS = 2;
+    private static final int LONG = 4;
     private static final Pattern BLANKS = Pattern.compile("[\\s/*:;,#|]+");
     private static final Pattern FIGURE = Pattern.compile(".*[0-9].*");
 
@@ -88,10 +91,15 @@ public final class UncodedGroups implements HeldDocuments {
         List<String> all = Arrays.stream(BLANKS.split(text.strip()))
                 .filter(word -> !word.isEmpty())
                 .toList();
-        List<String> kept = all.stream()
-                .takeWhile(word -> isLasting(word))
-                .limit(MOST_WORDS)
-                .toList();
+        List<String> kept = new ArrayList<>();
+        int telling = 0;
+        for (String word : all) {
+            if (!isLasting(word) || telling == TELLING_WORDS || kept.size() == MOST_WORDS) {
+                break;
+            }
+            kept.add(word);
+            telling += word.length() >= LONG && !Words.knows(word) ? 1 : 0;
+        }
         if (kept.isEmpty()) {
             kept = all.stream()
                     .filter(word -> isLasting(word) && word.length() > 2)
