@@ -53,7 +53,7 @@ final class PostingEvidence {
             folder.write(kept.summary(SummaryText.Style.PLAIN), kept.json(), Session.digests(run));
             folder.reveal();
             revealed = true;
-            CorrectionsFolder.handOut(workbook, home, folder.folder());
+            CorrectionsFolder.handOut(workbook, home, folder.folder(), run.slug());
             return kept;
         } finally {
             if (!revealed) {

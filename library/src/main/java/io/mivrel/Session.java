@@ -174,7 +174,8 @@ final class Session implements Publication {
         if (evidence != null) {
             writeEvidence(report, evidence);
             evidence.reveal();
-            workbook = CorrectionsFolder.handOut(workbook, Objects.requireNonNull(run.home()), evidence.folder());
+            workbook = CorrectionsFolder.handOut(
+                    workbook, Objects.requireNonNull(run.home()), evidence.folder(), run.slug());
         }
         try {
             register().published(files);

@@ -83,6 +83,20 @@ public class CorrectionsTest {
     }
 
     @Test
+    public void aWorkbookThatNobodyTouchedGivesWayToTheNext() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        shop.run("bank");
+        assertThat(shop.names("corrections")).containsExactly("bank-2027-04-02-2.xlsx");
+        copies(shop).put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
+        shop.run("bank");
+        assertThat(shop.names("corrections")).containsExactly("bank-2027-04-02-2.xlsx", "bank-2027-04-02-3.xlsx");
+        shop.replace("coding.csv", "tin,out,tin", "tin,out,tin | odd payment");
+        assertThat(shop.run("bank").isAllClear()).isTrue();
+        assertThat(shop.names("corrections")).containsExactly("bank-2027-04-02-2.xlsx");
+    }
+
+    @Test
     public void aChosenAccountCodesThatLineOnly() throws Exception {
         Workshop shop = new Workshop().bank(ROWS);
         shop.run("bank");

@@ -13,6 +13,7 @@ import io.mivrel.posting.Ledger;
 import io.mivrel.report.StatusText;
 import io.mivrel.text.Printable;
 import java.io.PrintWriter;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.YearMonth;
 import java.time.format.DateTimeFormatter;
@@ -78,7 +79,7 @@ final class StatusCommand implements Callable<Integer> {
                 throw new ParameterException(
                         spec.commandLine(), company.folder() + " has no run sheet; to make one: mivrel start FILE");
             }
-            return tell(company.status(), out);
+            return tell(company.status(), Files.isDirectory(place) ? place.normalize() : Path.of(""), out);
         }
         Mivrel run = Mivrel.open(place);
         LedgerSettings settings = LedgerSettings.read(in, Company.in(place).folder());
@@ -91,7 +92,7 @@ final class StatusCommand implements Callable<Integer> {
         }
     }
 
-    private static int tell(CompanyStatus status, PrintWriter out) {
+    private static int tell(CompanyStatus status, Path folder, PrintWriter out) {
         out.println("\n" + Printable.of(status.company()) + "\n");
         for (AccountStatus account : status.accounts()) {
             Currency currency = Currency.getInstance(account.currency());
@@ -122,6 +123,12 @@ final class StatusCommand implements Callable<Integer> {
         status.dropped()
                 .forEach(file ->
                         out.println("  drop/" + Printable.of(file.getFileName().toString()) + " waits"));
+        status.sheets().stream()
+                .filter(s -> s.waiting() > 0 || s.held() > 0)
+                .findFirst()
+                .ifPresent(s -> out.println("\n  next: mivrel run "
+                        + Shell.quoted(folder.resolve(s.sheet()).toString())
+                        + (s.month() == null ? "" : " --for " + s.month())));
         return status.isOpen() ? 1 : 0;
     }
 

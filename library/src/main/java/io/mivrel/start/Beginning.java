@@ -26,6 +26,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -58,6 +59,9 @@ public final class Beginning {
     private static final String SAME = "same";
     private static final String HOLD = "hold";
     private static final int SAMPLE_ROWS = 3;
+    private static final int MOST_LIKELY = 15;
+    private static final Pattern MONEY = Pattern.compile(
+            "(?i)bank|banque|banco|banca|giro|card\\b|karte|carte|current account|checking|sparkasse|kasse");
     private final Path folder;
     private final List<RawFiles> groups = new ArrayList<>();
     private final Map<String, String> answers = new LinkedHashMap<>();
@@ -471,7 +475,8 @@ public final class Beginning {
                 String known = numbers.size() == 1 ? codeOf(numbers.iterator().next()) : null;
                 yield Asked.of(about, name + ": which account of the chart is this one?")
                         .choosing(accounts(false))
-                        .showing(money.stream().map(m -> m.replace("\t", "  ")).toList())
+                        .showing((money.isEmpty() ? likely() : money)
+                                .stream().map(m -> m.replace("\t", "  ")).toList())
                         .usually(known);
             }
             case "gives" -> asked.choosing(Kinds.ALL.stream().map(Kind::name).toList());
@@ -498,6 +503,19 @@ public final class Beginning {
                 .filter(c -> !money || c.get(3).equals("bank") || c.get(3).equals("card"))
                 .map(c -> c.get(0) + "\t" + c.get(1))
                 .toList();
+    }
+
+    // Accounts whose names sound like money in a bank or on a card: to choose from, never taken without asking.
+    private List<String> likely() {
+        Stream<String> held = books != null
+                ? books.accounts().stream()
+                        .filter(a -> a.type() == AccountType.ASSET || a.type() == AccountType.LIABILITY)
+                        .map(a -> a.code() + "\t" + a.name())
+                : chartRows.stream()
+                        .map(CompanyFiles::cells)
+                        .filter(c -> c.get(2).equals("asset") || c.get(2).equals("liability"))
+                        .map(c -> c.get(0) + "\t" + c.get(1));
+        return held.filter(a -> MONEY.matcher(a).find()).limit(MOST_LIKELY).toList();
     }
 
     /** An account that anything may be posted to; for trials. */

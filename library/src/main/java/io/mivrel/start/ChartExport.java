@@ -23,6 +23,8 @@ final class ChartExport {
     private static final int MOST = 100_000;
     private static final int MOST_ABOVE = 30;
     private static final Map<String, Set<String>> WORDS = words();
+    private static final List<String> OWN =
+            List.of("code", "name", "type", "use", "status", "tax code", "number", "currency");
     private static final List<String> TYPES = List.of("asset", "liability", "equity", "income", "expense");
 
     /** Accounts in the order of the file. */
@@ -31,6 +33,9 @@ final class ChartExport {
     int leftOut;
     /** True when no column says what type an account is. */
     final boolean untyped;
+
+    /** The lines of chart.csv where the file is one already; empty for any other. */
+    private final List<String> own = new ArrayList<>();
 
     /** One account; {@code type} is what the file says, {@code status} a word of the chart. */
     record Entry(String code, String name, String type, String status) {}
@@ -52,6 +57,7 @@ final class ChartExport {
                 // A column may say that an account is open, or that it is closed.
                 String closed = status >= 0 && is("closed", rows.get(i).get(status)) ? "open" : "closed";
                 rows.subList(i + 1, rows.size()).forEach(row -> chart.take(row, code, name, type, status, closed));
+                chart.keepOwn(rows.get(i), rows.subList(i + 1, rows.size()));
                 return chart.entries.isEmpty() ? null : chart;
             }
         }
@@ -69,6 +75,21 @@ final class ChartExport {
 
     private static boolean is(String meaning, String text) {
         return WORDS.getOrDefault(meaning, Set.of()).contains(Words.plain(text));
+    }
+
+    // What is in the form of the books says more than other charts, and keeps it; but tax codes that are not there.
+    private void keepOwn(List<String> titles, List<List<String>> rows) {
+        if (titles.size() < OWN.size() || !titles.subList(0, OWN.size()).equals(OWN)) {
+            return;
+        }
+        for (List<String> row : rows) {
+            List<String> cells = new ArrayList<>(row);
+            while (cells.size() < OWN.size()) {
+                cells.add("");
+            }
+            cells.set(OWN.indexOf("tax code"), "");
+            own.add(CompanyFiles.csv(cells.subList(0, OWN.size()).toArray(String[]::new)));
+        }
     }
 
     private void take(List<String> row, int code, int name, int type, int status, String closed) {
@@ -119,6 +140,9 @@ final class ChartExport {
      *     expense, 1000-1999: asset}
      */
     List<String> rows(String answers) throws WrongAnswerException {
+        if (!own.isEmpty()) {
+            return own;
+        }
         Map<String, String> said = said(answers);
         Map<String, Integer> names = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
         entries.forEach(e -> names.merge(e.name(), 1, Integer::sum));

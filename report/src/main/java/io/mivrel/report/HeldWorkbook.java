@@ -134,6 +134,7 @@ final class HeldWorkbook {
             at++;
         }
         widths(sheet, new int[] {20, 6, MOST_WIDTH, MOST_WIDTH, 14, 12, 24, 12, 24});
+        hideKeys(sheet, 1);
         choices(sheet, 4, at, false);
     }
 
@@ -241,6 +242,12 @@ final class HeldWorkbook {
         for (int c = 0; c < widths.length; c++) {
             sheet.width(c, Math.max(4, Math.min(MOST_WIDTH, widths[c])));
         }
+    }
+
+    // What a row is known by moves with it, and is of no use to read.
+    private static void hideKeys(Worksheet sheet, int own) {
+        sheet.hideColumn(own + HeldCsv.ADDED.size() - 2);
+        sheet.hideColumn(own + HeldCsv.ADDED.size() - 1);
     }
 
     // The words and the accounts of the last sheet, offered in the column; others are told when they are taken in.
@@ -360,6 +367,7 @@ final class HeldWorkbook {
             }
             HeldWorkbook.widths(sheet, widths);
             if (titles.size() > 0) {
+                hideKeys(sheet, titles.size());
                 choices(sheet, titles.size() + 3, at, chooses);
             }
         }
