@@ -155,7 +155,18 @@ public final class Corrections implements Overrides {
 
     private @Nullable Correction at(String file, long row) {
         Map<Place, Correction> places = placed.get(file);
-        return places == null ? null : places.get(new Place(row, 0));
+        if (places == null || places.isEmpty()) {
+            return null;
+        }
+        Correction first = places.get(new Place(row, 0));
+        // A row that was fanned out is named by its number alone.
+        return first != null
+                ? first
+                : places.entrySet().stream()
+                        .filter(place -> place.getKey().row() == row)
+                        .map(Map.Entry::getValue)
+                        .findFirst()
+                        .orElse(null);
     }
 
     @Override
