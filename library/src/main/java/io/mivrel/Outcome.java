@@ -98,7 +98,12 @@ public record Outcome(
 
     /** The same content for machines. */
     public String json() {
-        return OutcomeJson.of(report, evidence == null ? null : shown(evidence), status());
+        return OutcomeJson.of(
+                report,
+                evidence == null ? null : shown(evidence),
+                workbook == null ? null : shown(workbook),
+                uncoded,
+                status());
     }
 
     static String shown(Path path) {

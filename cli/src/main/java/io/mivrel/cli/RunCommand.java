@@ -14,7 +14,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "run",
         mixinStandardHelpOptions = true,
-        header = "Delivers what is clear, holds the rest, and keeps the evidence.",
+        header = "Delivers what is clear, takes in corrections, holds the rest, and keeps the evidence.",
         description = {
             "",
             "Reads, codes, drafts, checks and delivers; reads back what was written and compares it with what was"
@@ -29,7 +29,9 @@ import picocli.CommandLine.Spec;
             "  mivrel run bank.yaml              deliver what is clear, hold the rest",
             "  mivrel run bank.yaml --first 3    a pilot: three documents only, to try by hand",
             "  mivrel run bank.yaml --json       the outcome for a program",
+            "  mivrel run bank.yaml --for 2027-04    one month, whatever dates the run sheet names",
             "",
+            "What is held lies in a workbook in corrections/: correct it there, save it, run again.",
             "The same file twice is delivered once: a second run delivers only what was held before.",
             "A delivered file is never overwritten; the evidence lies beside the run sheet, in evidence/.",
             "",

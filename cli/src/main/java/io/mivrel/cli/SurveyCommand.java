@@ -1,6 +1,7 @@
 package io.mivrel.cli;
 
 import io.mivrel.FileSurvey;
+import io.mivrel.files.settings.SettingsSchema;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Kind;
 import io.mivrel.text.Printable;
@@ -224,12 +225,13 @@ final class SurveyCommand implements Callable<Integer> {
             out.println("\n  layout: " + write);
             int open = survey.survey().questions().size();
             if (open > 0) {
-                out.println("  next: answer its " + (open == 1 ? "question" : open + " questions")
+                out.println("  answer its " + (open == 1 ? "question" : open + " questions")
                         + ": a value that begins with a question mark");
             }
-            out.println((open > 0 ? "  then: " : "  next: ") + "name it in a run sheet, intake: [{files: "
-                    + Shell.quoted(survey.survey().file()) + ", layout: " + Shell.quoted(write.toString())
-                    + "}], and mivrel check RUN.yaml");
+            out.println("  then name it in a run sheet: intake: [{files: "
+                    + Shell.quoted(survey.survey().file()) + ", layout: " + Shell.quoted(write.toString()) + "}]");
+            out.println("  or have all of it asked and written:");
+            out.println("  next: mivrel start " + named);
         } else if (survey.survey().question("gives") != null) {
             out.println("\n  next: mivrel survey " + named + " --gives \"bank lines\"");
         } else {
@@ -281,9 +283,21 @@ final class SurveyCommand implements Callable<Integer> {
         }
     }
 
+    // Within a company's folder the layout names its schema, for editors.
+    private String schema() {
+        Path folder = write.toAbsolutePath().normalize().getParent();
+        for (int depth = 0; folder != null && depth < 4; depth++) {
+            if (Files.isDirectory(folder.resolve(SettingsSchema.FOLDER))) {
+                return SettingsSchema.line("layout", depth);
+            }
+            folder = folder.getParent();
+        }
+        return "";
+    }
+
     private void write(String layout) throws Exception {
         try {
-            Files.writeString(write, layout, StandardCharsets.UTF_8, StandardOpenOption.CREATE_NEW);
+            Files.writeString(write, schema() + layout, StandardCharsets.UTF_8, StandardOpenOption.CREATE_NEW);
         } catch (FileAlreadyExistsException e) {
             throw new ParameterException(spec.commandLine(), write + " exists and is not overwritten");
         }

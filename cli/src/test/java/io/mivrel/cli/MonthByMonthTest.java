@@ -195,4 +195,58 @@ public class MonthByMonthTest {
         assertThat(files(folder, "out")).hasSize(2);
         assertThat(mivrel("run", sheet).out()).contains("2 delivered before");
     }
+
+    @Test
+    public void aStatementIsRunByTheAccountThatItNames() throws IOException {
+        Path folder = Files.createTempDirectory("mivrel two accounts").resolve("foundry");
+        Path first = statement(folder.resolveSibling("one-2027-01.sta"), "39990000/0012345678", "100,00");
+        Path second = statement(folder.resolveSibling("two-2027-01.sta"), "39990000/0099887766", "200,00");
+        Object[] one = {
+            "start",
+            first,
+            "--in",
+            folder,
+            "--answer",
+            "company=Larkmoor",
+            "--answer",
+            "account=1800",
+            "--answer",
+            "deliver=bank-one-amount"
+        };
+        assertThat(mivrel(one).status()).isZero();
+        // A second account in the same folder: the form is known, and it is not a later file of the first.
+        CommandOutput two = mivrel(
+                "start",
+                second,
+                "--in",
+                folder,
+                "--answer",
+                "same=no",
+                "--answer",
+                "account=2200",
+                "--answer",
+                "deliver=bank-one-amount");
+        assertThat(two.status()).isZero();
+        assertThat(two.out()).contains("two.yaml").doesNotContain("books/chart.csv");
+        Path chart = folder.resolve("books/chart.csv");
+        Files.writeString(
+                chart,
+                Files.readString(chart)
+                        .replace(
+                                "2200,Credit card,liability,card,,,,",
+                                "2200,Credit card,liability,card,,,0099887766,"));
+        statement(
+                Files.createDirectories(folder.resolve("drop")).resolve("march.sta"), "39990000/0099887766", "250,00");
+        assertThat(watch(folder).out()).contains("march.sta by two.yaml: 1 delivered, 0 held -> done/");
+    }
+
+    private static Path statement(Path file, String account, String opening) throws IOException {
+        String closing = opening.replace(",00", ",50");
+        return Files.writeString(
+                file,
+                ":20:X\n:25:" + account + "\n:28C:1/1\n:60F:C270103EUR" + opening
+                        + "\n:61:2701040104C0,50NTRFNONREF\n:86:166?00GUTSCHRIFT?20FOUNDRY SHOP\n:62F:C270105EUR"
+                        + closing
+                        + "\n-\n");
+    }
 }

@@ -1,5 +1,6 @@
 package io.mivrel.report;
 
+import io.mivrel.corrections.Correction;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
@@ -12,6 +13,7 @@ import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.run.DocumentCount;
 import io.mivrel.run.RunReport;
+import io.mivrel.survey.UncodedGroups;
 import java.io.StringWriter;
 import java.math.BigDecimal;
 import java.util.List;
@@ -36,9 +38,20 @@ public final class OutcomeJson {
         this.json = json;
     }
 
-    /** The whole document. {@code evidence} is the evidence folder, or {@code null} when there is none. */
-    public static String of(RunReport report, @Nullable String evidence, int status) {
-        return text(json -> new OutcomeJson(report, json).write(evidence, status));
+    /**
+     * The whole document.
+     *
+     * @param evidence the evidence folder; {@code null} when there is none
+     * @param workbook the held rows to correct; {@code null} when there is none
+     * @param uncoded lines that nothing codes, in groups
+     */
+    public static String of(
+            RunReport report,
+            @Nullable String evidence,
+            @Nullable String workbook,
+            List<UncodedGroups.Group> uncoded,
+            int status) {
+        return text(json -> new OutcomeJson(report, json).write(evidence, workbook, uncoded, status));
     }
 
     /**
@@ -90,7 +103,8 @@ public final class OutcomeJson {
         return text.append('\n').toString();
     }
 
-    private void write(@Nullable String evidence, int status) {
+    private void write(
+            @Nullable String evidence, @Nullable String workbook, List<UncodedGroups.Group> uncoded, int status) {
         json.writeStartObject();
         json.writeStringProperty("format", "mivrel-outcome");
         json.writeNumberProperty("version", 1);
@@ -108,11 +122,45 @@ public final class OutcomeJson {
         others("amountsReadInOtherCurrencies", report.readTotals());
         files();
         deliveries();
+        corrections();
+        uncoded(uncoded);
         findings();
+        if (workbook != null) {
+            json.writeStringProperty("workbook", workbook);
+        }
         if (evidence != null) {
             json.writeStringProperty("evidence", evidence);
         }
         json.writeEndObject();
+    }
+
+    private void corrections() {
+        json.writeArrayPropertyStart("corrections");
+        for (Correction one : report.corrections()) {
+            json.writeStartObject();
+            json.writeStringProperty("file", one.file());
+            json.writeNumberProperty("row", one.row());
+            json.writeStringProperty("done", one.done());
+            json.writeStringProperty("who", one.who());
+            json.writeStringProperty("when", one.when());
+            json.writeStringProperty("why", one.why());
+            json.writeStringProperty("writtenIn", one.place());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private void uncoded(List<UncodedGroups.Group> groups) {
+        json.writeArrayPropertyStart("uncoded");
+        for (UncodedGroups.Group group : groups) {
+            json.writeStartObject();
+            json.writeStringProperty("words", group.words());
+            json.writeStringProperty("direction", group.direction());
+            json.writeNumberProperty("lines", group.lines());
+            json.writeStringProperty("amount", amount(group.sum()));
+            json.writeEndObject();
+        }
+        json.writeEndArray();
     }
 
     private void leftOut(String name, Map<LeftOut, Long> causes) {

@@ -114,7 +114,7 @@ public class SummaryTextTest {
         assertThat(text.lines().count()).isLessThan(40);
         assertThat(report.findings().worstFirst()).hasSize(2000);
         assertThat(report.findings().dropped()).isEqualTo(3000);
-        assertThat(OutcomeJson.of(report, null, 1)).contains("\"findingsNotListed\" : 3000");
+        assertThat(OutcomeJson.of(report, null, null, List.of(), 1)).contains("\"findingsNotListed\" : 3000");
     }
 
     @Test
