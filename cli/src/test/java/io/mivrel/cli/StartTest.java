@@ -208,4 +208,85 @@ public class StartTest {
                         .err())
                 .contains("a month such as 2027-04");
     }
+
+    @Test
+    public void aChartInOtherWordsIsAskedFor() throws IOException {
+        Path folder = folder();
+        Path words = Files.writeString(
+                folder.resolveSibling("plan.csv"),
+                "Printed today\n\nNo;Description;Group;Inactive\n10;Bench;Sundry things;No\n20;Bank;Bank;No\n30;Old rent;Overheads;Yes\n"
+                        + "40;Rent;Overheads;No\n;Total;;\n");
+        CommandOutput asked = start(folder, List.of(raw("auszug-2027-02.sta"), words), "company=K");
+        assertThat(asked.err()).contains("What is each of these in the chart: Sundry things?", "--answer types=");
+        assertThat(start(folder, List.of(raw("auszug-2027-02.sta"), words), "company=K", "types=Sundry things: stuff")
+                        .err())
+                .contains("one of asset, liability, equity, income, expense");
+        start(
+                folder,
+                List.of(raw("auszug-2027-02.sta"), words),
+                "company=K",
+                "types=Sundry things: asset",
+                "account=20");
+        assertThat(Files.readAllLines(folder.resolve("books/chart.csv")))
+                .contains(
+                        "10,Bench,asset,,,,,",
+                        "20,Bank,asset,bank,,,39990000/0012345678,",
+                        "30,Old rent,expense,,closed,,,",
+                        "40,Rent,expense,,,,,");
+    }
+
+    @Test
+    public void aChartWithoutTypesIsAskedForItsRanges() throws IOException {
+        Path folder = folder();
+        Path plain = Files.writeString(
+                folder.resolveSibling("codes.csv"), "Code,Name\n1000,Bank\n1001,Rent\n4000,Rent\n4001,Sales\n");
+        List<Path> files = List.of(raw("auszug-2027-02.sta"), plain);
+        assertThat(start(folder, files, "company=K", "types=1000-1999: asset").err())
+                .contains("no range has the code 4000");
+        start(folder, files, "company=K", "types=1000-1999: asset, 40: expense", "account=1000");
+        assertThat(Files.readAllLines(folder.resolve("books/chart.csv")))
+                .contains("1001,Rent (1001),asset,,,,,", "4000,Rent (4000),expense,,,,,");
+        Path twice = Files.writeString(plain.resolveSibling("twice.csv"), "Code,Name\n1000,Bank\n1000,Cash\n");
+        assertThat(start(folder(), List.of(twice), "company=K").err()).contains("stand twice in the chart: 1000");
+    }
+
+    @Test
+    public void ratesThatTheFiguresDoNotTellAreAskedFor() throws IOException {
+        Path folder = folder();
+        Path bills = Files.writeString(
+                folder.resolveSibling("bills-2027-02.csv"),
+                Files.readString(raw("sales-feb-2027.csv")).replace("S,56.00", "S,54.00"));
+        CommandOutput asked = start(
+                folder,
+                List.of(bills, raw("chart-en.csv")),
+                "company=K",
+                "currency=GBP",
+                "kind=Inv: invoice, Cr: credit note");
+        assertThat(asked.err()).contains("how many per cent is each of these tax codes: S?");
+        CommandOutput told = start(
+                folder,
+                List.of(bills, raw("chart-en.csv")),
+                "company=K",
+                "currency=GBP",
+                "kind=Inv: invoice, Cr: credit note",
+                "rates=S: 20",
+                "tax account=2300");
+        assertThat(told.out()).contains("1 tax-differs");
+        assertThat(Files.readAllLines(folder.resolve("books/tax-codes.csv"))).contains("S,S,20,2300", "Z,Z,0,");
+    }
+
+    @Test
+    public void theShelfAndTheManualShowThemselves() {
+        CommandOutput shelf = mivrel("help", "shelf");
+        assertThat(shelf.status()).isZero();
+        assertThat(shelf.out())
+                .contains("bank-in-and-out   Bank lines", "02/03/2027,TIN INGOT CALDER VALE,100871,,310.25")
+                .contains("invoices-two-files", "2041,2,Carriage,18.50,STD,3.70,4100");
+        assertThat(mivrel("shelf", "journals-two-sides").out()).contains("takes: journals");
+        assertThat(mivrel("shelf", "journals").err()).contains("is not on the shelf");
+        assertThat(mivrel("man").out())
+                .startsWith(".TH MIVREL 1")
+                .contains(".SS mivrel start", ".SS mivrel watch", "MIVREL_REGISTER_URL");
+        assertThat(mivrel("man", "--completion").out()).contains("complete -F _complete_mivrel", "watch");
+    }
 }

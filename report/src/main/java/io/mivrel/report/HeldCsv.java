@@ -70,15 +70,7 @@ final class HeldCsv implements HeldFile.Sink {
     @Override
     public void row(HeldFile.HeldRow row) {
         List<String> cells = new ArrayList<>(row.cells());
-        cells.addAll(List.of(
-                Long.toString(row.number()),
-                HeldFile.problem(row),
-                HeldFile.suggestion(row),
-                "",
-                "",
-                "",
-                row.key(),
-                file));
+        cells.addAll(row.added(file));
         cells.addAll(row.surplus());
         csv.writeRecord(cells);
     }

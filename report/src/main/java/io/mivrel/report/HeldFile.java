@@ -47,7 +47,12 @@ final class HeldFile {
      * @param surplus cells behind these
      * @param reasons why it is held; empty when another row of its document is why
      */
-    record HeldRow(long number, String key, List<String> cells, List<String> surplus, List<Finding> reasons) {}
+    record HeldRow(long number, String key, List<String> cells, List<String> surplus, List<Finding> reasons) {
+        /** What stands under the titles of {@link HeldCsv#ADDED}; nothing is decided yet. */
+        List<String> added(String file) {
+            return List.of(Long.toString(number), problem(this), suggestion(this), "", "", "", key, file);
+        }
+    }
 
     private HeldFile(FileFormat form, Sink sink, int width) {
         this.form = form;

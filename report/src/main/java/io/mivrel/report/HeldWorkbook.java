@@ -306,15 +306,7 @@ final class HeldWorkbook {
                 return;
             }
             List<String> cells = new ArrayList<>(row.cells());
-            cells.addAll(List.of(
-                    Long.toString(row.number()),
-                    HeldFile.problem(row),
-                    HeldFile.suggestion(row),
-                    "",
-                    "",
-                    "",
-                    row.key(),
-                    input.name()));
+            cells.addAll(row.added(input.name()));
             cells.addAll(row.surplus());
             for (int c = 0; c < cells.size(); c++) {
                 text(sheet, at, c, cells.get(c));
