@@ -214,7 +214,11 @@ public class CorrectionsTest {
     public void whatMayNotBeOverriddenIsHeldAllTheSame() throws Exception {
         Workshop shop = new Workshop().bank(ROWS);
         shop.run("bank");
-        copies(shop).decide("bank.csv", "odd payment", "keep").save();
+        copies(shop)
+                .decide("bank.csv", "odd payment", "keep")
+                .decide("bank.csv", "shop two", "keep")
+                .save();
+        // Neither an account that nobody knows nor a date that cannot be can be kept.
         assertThat(closes(shop.run("bank")).held().documents()).isEqualTo(2);
     }
 

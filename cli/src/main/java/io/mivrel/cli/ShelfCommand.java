@@ -3,7 +3,8 @@ package io.mivrel.cli;
 import io.mivrel.start.Shelf;
 import io.mivrel.text.Nearest;
 import java.io.PrintWriter;
-import java.util.List;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -15,7 +16,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "shelf",
         mixinStandardHelpOptions = true,
-        header = "Shows the ready deliveries, each named for its shape, with a sample.",
+        header = "Shows the ready deliveries and blank books, each named for its shape, with a sample.",
         synopsisHeading = "%n",
         parameterListHeading = "%n",
         optionListHeading = "%n",
@@ -24,9 +25,10 @@ import picocli.CommandLine.Spec;
             "Examples:",
             "  mivrel shelf                                            all of them",
             "  mivrel shelf bank-in-and-out > deliveries/mine.yaml     one, to change; a run sheet names it",
+            "  mivrel shelf parties-blank > books/parties.csv          a blank file of the books",
         })
 final class ShelfCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "NAME", arity = "0..1", description = "print the settings of this one")
+    @Parameters(paramLabel = "NAME", arity = "0..1", description = "print this one")
     private String name;
 
     @Spec
@@ -41,16 +43,23 @@ final class ShelfCommand implements Callable<Integer> {
             out.println(
                     "\n  next: mivrel start FILE, which offers them with rows of your own; or mivrel shelf NAME > FILE");
         } else {
-            List<String> names = Shelf.shapes().stream().map(Shelf.Shape::name).toList();
-            String near = Nearest.one(name, names);
-            out.print(Shelf.shape(name)
-                    .orElseThrow(() -> new ParameterException(
-                            spec.commandLine(),
-                            "'" + name + "' is not on the shelf; there are " + String.join(", ", names)
-                                    + (near == null ? "" : "; '" + near + "'?")))
-                    .text());
+            out.print(text());
         }
         out.flush();
         return 0;
+    }
+
+    private String text() {
+        Map<String, String> all = new LinkedHashMap<>();
+        Shelf.shapes().forEach(shape -> all.put(shape.name(), shape.text()));
+        Shelf.templates().forEach(template -> all.put(template.name(), template.text()));
+        if (!all.containsKey(name)) {
+            String near = Nearest.one(name, all.keySet());
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "'" + name + "' is not on the shelf; there are " + String.join(", ", all.keySet())
+                            + (near == null ? "" : "; '" + near + "'?"));
+        }
+        return all.get(name);
     }
 }

@@ -283,6 +283,8 @@ public class StartTest {
                 .contains("bank-in-and-out   Bank lines", "02/03/2027,TIN INGOT CALDER VALE,100871,,310.25")
                 .contains("invoices-two-files", "2041,2,Carriage,18.50,STD,3.70,4100");
         assertThat(mivrel("shelf", "journals-two-sides").out()).contains("takes: journals");
+        assertThat(shelf.out()).contains("chart-common", "CUS-001,Parish of Torrow,customer");
+        assertThat(mivrel("shelf", "parties-blank").out()).isEqualTo("code,name,kind\n");
         assertThat(mivrel("shelf", "journals").err()).contains("is not on the shelf");
         assertThat(mivrel("man").out())
                 .startsWith(".TH MIVREL 1")

@@ -26,14 +26,16 @@ import org.jspecify.annotations.Nullable;
  * of a run.
  */
 public final class Corrections implements Overrides {
-    /** Rules that a person may override: what they notice can be right all the same. All others cannot. */
+    /**
+     * Rules that a person may override: what they notice can be right all the same, and every value of the document is known.
+     * All others cannot: a date that could not be read is corrected, not kept.
+     */
     private static final Set<Rule> OVERRIDABLE = EnumSet.of(
             Rule.DOCUMENT_REPEATED,
             Rule.LINES_REPEATED,
             Rule.ENTRY_TWICE,
             Rule.ENTRY_OUTSIDE_STATEMENT,
             Rule.DATE_OUT_OF_ORDER,
-            Rule.DATE_WEEKDAY,
             Rule.BALANCE_BROKEN,
             Rule.BALANCE_CARRIED,
             Rule.BALANCE_CLOSING,

@@ -135,8 +135,11 @@ public final class Intake {
 
     /** Asks of each finding whether a person has overridden it. */
     public Intake overrides(Overrides said) {
-        overrides = said;
-        problems.overrides(said);
+        // Where the balance gives the amounts their sign, a broken one leaves that in doubt.
+        overrides = layout.signs() != Signs.BY_BALANCE
+                ? said
+                : finding -> finding.rule() == Rule.BALANCE_BROKEN ? finding : said.judge(finding);
+        problems.overrides(overrides);
         return this;
     }
 

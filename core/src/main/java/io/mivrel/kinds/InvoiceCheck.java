@@ -139,12 +139,13 @@ final class InvoiceCheck implements Drafter.OwnCheck {
         Currency currency = line.currency();
         if (code == null) {
             if (tax != 0 && line.taxCode() == null) {
+                // Nobody could say to which account it goes, so this is not for a person to override.
                 report(
-                        Rule.TAX_DIFFERS,
+                        Rule.VALUE_MISSING,
                         line.source().origin(),
-                        "tax",
-                        Money.show(tax, currency),
-                        "the line has tax but no tax code",
+                        "tax code",
+                        "",
+                        "the line has tax of " + Money.show(tax, currency) + " but no tax code",
                         "give the tax code",
                         findings);
             }

@@ -335,7 +335,7 @@ public final class Beginning {
             return aboutTypes(chart);
         }
         if (chart == null && chartRows.isEmpty()) {
-            chartRows = Shelf.resource("small-chart.csv").lines().skip(1).toList();
+            chartRows = Shelf.resource("books/chart-common.csv").lines().skip(1).toList();
         }
         return null;
     }

@@ -125,8 +125,8 @@ final class CompanyWriter {
             chart.append(CompanyFiles.csv(cells.toArray(String[]::new))).append('\n');
         }
         files.put("books/chart.csv", chart.toString());
-        String parties = "code,name,kind\n";
-        String taxCodes = "code,name,rate,account\n";
+        String parties = Shelf.resource("books/parties-blank.csv");
+        String taxCodes = Shelf.resource("books/tax-codes-blank.csv");
         for (RawFiles group : begun.groups()) {
             InvoiceFacts facts = InvoiceFacts.of(group);
             if (facts != null) {
@@ -140,7 +140,7 @@ final class CompanyWriter {
         }
         files.put("books/parties.csv", parties);
         files.put("books/tax-codes.csv", taxCodes);
-        files.put("books/periods.csv", "from,to,status\n");
+        files.put("books/periods.csv", Shelf.resource("books/periods-blank.csv"));
         ChartExport export = begun.chart();
         if (export != null) {
             told.add("from " + begun.chartName() + ": " + export.entries.size() + " accounts in books/chart.csv"

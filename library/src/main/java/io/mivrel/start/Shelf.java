@@ -12,8 +12,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** The deliveries that ship, each named for its shape; to be copied into a company's folder and changed there. */
+/** The deliveries and blank books that ship, each named for its shape; to be copied into a company's folder and changed there. */
 public final class Shelf {
+    private static final int SAMPLE_LINES = 4;
     private static final List<Shape> SHAPES = List.of(
             shape("bank-one-amount", "bank transactions"),
             shape("bank-in-and-out", "bank transactions"),
@@ -24,7 +25,45 @@ public final class Shelf {
             shape("invoices-rows", "invoices"),
             shape("invoices-two-files", "invoices"));
 
+    private static final List<Template> TEMPLATES = List.of(
+            template("chart-common", "A chart of the trade's common accounts: books/chart.csv.", ""),
+            template(
+                    "chart-blank",
+                    "A chart to fill; type is asset, liability, equity, income or expense.",
+                    "1800,Bank account,asset,bank,open,,00918274,"),
+            template(
+                    "parties-blank",
+                    "Customers and suppliers: books/parties.csv.",
+                    "CUS-001,Parish of Torrow,customer"),
+            template(
+                    "tax-codes-blank",
+                    "Tax codes with their per cent: books/tax-codes.csv.",
+                    "STD,Standard rate,20,2300"),
+            template(
+                    "periods-blank",
+                    "Periods, open or closed; without any, no date is refused: books/periods.csv.",
+                    "2027-03-01,2027-03-31,open"));
+
     private Shelf() {}
+
+    /**
+     * A blank file of the books.
+     *
+     * @param name its name on the shelf
+     * @param about what it is, in a sentence
+     * @param text to be written
+     * @param sample a line as it is filled in; empty where the text has some
+     */
+    public record Template(String name, String about, String text, String sample) {}
+
+    /** All of them. */
+    public static List<Template> templates() {
+        return TEMPLATES;
+    }
+
+    private static Template template(String name, String about, String sample) {
+        return new Template(name, about, resource("books/" + name + ".csv"), sample);
+    }
 
     /**
      * One delivery.
@@ -68,6 +107,13 @@ public final class Shelf {
                 throw new IllegalStateException(own);
             } finally {
                 CompanyFiles.delete(trial);
+            }
+        }
+        for (Template template : TEMPLATES) {
+            lines.add(template.name() + "   " + template.about());
+            template.text().lines().limit(SAMPLE_LINES).forEach(line -> lines.add("    " + line));
+            if (!template.sample().isEmpty()) {
+                lines.add("    " + template.sample());
             }
         }
         return lines;
