@@ -291,4 +291,19 @@ public class StartTest {
                 .contains(".SS mivrel start", ".SS mivrel watch", "MIVREL_REGISTER_URL");
         assertThat(mivrel("man", "--completion").out()).contains("complete -F _complete_mivrel", "watch");
     }
+
+    @Test
+    public void anAccountInAnotherCurrencyIsKeptInIt() throws IOException {
+        Path folder = folder();
+        CommandOutput asked = start(folder, List.of(raw("card-feb.ofx")), "company=K", "currency=EUR", "account=2200");
+        assertThat(asked.status()).isZero();
+        assertThat(asked.out()).contains("the account 2200 is kept in USD, says the file");
+        assertThat(Files.readString(folder.resolve("books/chart.csv")))
+                .contains("2200,Credit card,liability,card,,,4000111122223333,USD");
+        assertThat(mivrel("run", folder.resolve("card.yaml")).status()).isZero();
+        assertThat(delivered(folder)).contains("2027-02-03,HILLTOP HARDWARE,");
+        String[] journals = {"company=K", "currency=EUR", "account=2200", "deliver=journals-two-sides"};
+        assertThat(start(folder(), List.of(raw("card-feb.ofx")), journals).err())
+                .contains("'journals-two-sides' is not among bank-one-amount");
+    }
 }

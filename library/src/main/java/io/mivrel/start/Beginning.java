@@ -340,6 +340,10 @@ public final class Beginning {
         return null;
     }
 
+    private @Nullable String homeCurrency() {
+        return books != null ? books.currency().getCurrencyCode() : answers.get(CURRENCY);
+    }
+
     private @Nullable Asked aboutTypes(ChartExport export) {
         if (export.untyped) {
             return Asked.of(
@@ -564,8 +568,9 @@ public final class Beginning {
         List<String> choices = new ArrayList<>();
         List<String> samples = new ArrayList<>();
         for (Shelf.Shape shape : Shelf.shapes()) {
-            boolean fits =
-                    shape.takes().equals(gives.documents()) || shape.takes().equals("journals");
+            // Without rates, foreign amounts are no journals in the currency of the books.
+            boolean journals = shape.takes().equals("journals") && group.foreign(homeCurrency()) == null;
+            boolean fits = shape.takes().equals(gives.documents()) || journals;
             if (fits) {
                 choices.add(shape.name() + "\t" + shape.about());
                 samples.add(shape.name() + "   " + shape.about());

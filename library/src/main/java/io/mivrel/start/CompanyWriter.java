@@ -111,10 +111,14 @@ final class CompanyWriter {
         for (RawFiles group : begun.groups()) {
             bankAccounts(group, numbers, uses);
         }
+        Map<String, String> foreign = foreign();
         String tax = answers.get("tax account");
         for (String line : begun.chartRows()) {
             List<String> cells = new ArrayList<>(CompanyFiles.cells(line));
             String code = cells.get(0);
+            if (foreign.containsKey(code)) {
+                cells.set(7, foreign.get(code));
+            }
             if (uses.containsKey(code)) {
                 boolean card = cells.get(2).equals("liability");
                 cells.set(3, card ? "card" : "bank");
@@ -167,6 +171,21 @@ final class CompanyWriter {
             kinds.put(parts[0].strip(), parts.length < 2 ? "" : parts[1].strip());
         }
         return kinds;
+    }
+
+    // Accounts that are kept in another currency than the books, as their files say.
+    private Map<String, String> foreign() {
+        Map<String, String> foreign = new LinkedHashMap<>();
+        for (RawFiles group : begun.groups()) {
+            String currency = group.foreign(answers.get("currency"));
+            String code = answer(group, "account");
+            if (currency != null && code != null) {
+                foreign.put(code, currency);
+                told.add(group.files.get(0).getFileName() + ": the account " + code + " is kept in " + currency
+                        + ", says the file; so it stands in books/chart.csv");
+            }
+        }
+        return foreign;
     }
 
     private void bankAccounts(RawFiles group, Map<String, String> numbers, Map<String, String> uses)

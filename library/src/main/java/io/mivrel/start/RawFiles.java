@@ -4,6 +4,7 @@ import io.mivrel.FileSurvey;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.model.Kind;
 import io.mivrel.run.Progress;
+import io.mivrel.survey.Facts;
 import io.mivrel.text.DateNames;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -46,6 +47,14 @@ final class RawFiles {
     @Nullable
     Kind gives() {
         return survey.survey().gives();
+    }
+
+    /** The currency that the files state, where it is not that of the books; {@code null} when it is, or none is stated. */
+    @Nullable
+    String foreign(@Nullable String home) {
+        Facts facts = survey.survey().facts();
+        String stated = facts.currency().getCurrencyCode();
+        return facts.currencyStated() && !stated.equals(home) ? stated : null;
     }
 
     /** Looks once more, knowing what the rows are or which sheet is meant. */
