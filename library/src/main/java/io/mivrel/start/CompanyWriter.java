@@ -233,7 +233,11 @@ final class CompanyWriter {
                 begun.groups().stream().flatMap(g -> g.files.stream()).toList();
         List<String> intake = intake(group, group.pattern(every));
         StringBuilder sheet = new StringBuilder(SettingsSchema.line("run-sheet", 0));
-        sheet.append("# Each month: put the file into inbox, then\n#   mivrel run ")
+        String first = intake.get(0);
+        String where = first.contains("/") ? first.substring(0, first.lastIndexOf('/')) : "this folder";
+        sheet.append("# Each month: put the file into ")
+                .append(where)
+                .append(", then\n#   mivrel run ")
                 .append(group.slug)
                 .append(".yaml --for 2027-04\nrun: ")
                 .append(quoted(title(group)))
