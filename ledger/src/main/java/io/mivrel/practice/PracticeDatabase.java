@@ -156,10 +156,6 @@ final class PracticeDatabase implements AutoCloseable {
                 lock.setLong(1, WRITERS);
                 lock.executeQuery().close();
             }
-            // All that is asked on the way has an index. Without a word the planner takes a look for what is not there
-            // for one
-            // that ends soon, and reads all rows again with each parcel.
-            execute("SET LOCAL enable_seqscan = off");
         }
     }
 

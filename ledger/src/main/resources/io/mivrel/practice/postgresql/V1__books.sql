@@ -166,12 +166,9 @@ BEGIN
             AND p.first_day <= d.day AND p.last_day >= d.day)) THEN
         RAISE EXCEPTION 'entry: the period is not open';
     END IF;
-    -- Asked only where there is something to ask: without a loop it reads all entries.
-    IF EXISTS (SELECT 1 FROM added WHERE reverses IS NOT NULL) THEN
-        IF EXISTS (SELECT 1 FROM added n WHERE n.reverses IS NOT NULL AND NOT EXISTS (
-            SELECT 1 FROM entry e WHERE e.id = n.reverses AND e.company_id = n.company_id)) THEN
-            RAISE EXCEPTION 'entry: what it reverses is missing';
-        END IF;
+    IF EXISTS (SELECT 1 FROM added n WHERE n.reverses IS NOT NULL AND NOT EXISTS (
+        SELECT 1 FROM entry e WHERE e.id = n.reverses AND e.company_id = n.company_id)) THEN
+        RAISE EXCEPTION 'entry: what it reverses is missing';
     END IF;
     IF EXISTS (SELECT 1 FROM (SELECT DISTINCT company_id, batch_id, recorded FROM added) d WHERE NOT EXISTS (
         SELECT 1 FROM deed WHERE deed.id = d.recorded AND deed.company_id = d.company_id
