@@ -163,6 +163,10 @@ public final class Mivrel {
         return run;
     }
 
+    private boolean isOfThisRun(String file) {
+        return sources.stream().anyMatch(source -> file.startsWith(source.shown()));
+    }
+
     // Every copy of held rows that lies there, corrected or not.
     private void takeCorrections(Path folder) throws SettingsException {
         Map<String, FileFormat> forms = new HashMap<>();
@@ -184,6 +188,14 @@ public final class Mivrel {
                         "'" + one.account() + "' is no account of the chart, and none of "
                                 + String.join(", ", Decision.words()),
                         near == null ? "" : "'" + near + "'?"));
+            } else if (one.account() != null && coding == null && isOfThisRun(one.file())) {
+                // Nothing would be done with it, and it must not seem so.
+                problems.add(new SettingsProblem(
+                        one.place(),
+                        0,
+                        0,
+                        "an account is chosen only for bank lines of a run with a coding table",
+                        "correct the cell with the account instead"));
             }
         }
         if (!problems.isEmpty()) {

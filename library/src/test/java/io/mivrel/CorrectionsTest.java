@@ -257,4 +257,33 @@ public class CorrectionsTest {
         copies.put("bank.csv", "shop two", "Date", "Tue 09/03/2027").saveAs(shop.folder.resolve("corrections/b.xlsx"));
         assertThatThrownBy(() -> shop.open("bank")).hasMessageContaining("corrects the same row otherwise than");
     }
+
+    @Test
+    public void taxThatASupplierRoundedIsKept() throws Exception {
+        Workshop shop = new Workshop().invoice("B-1,BILL,SUP-001,04/03/2027,,tin,1,50.00,50.00,STD,10.05,5010,60.05\n");
+        assertThat(shop.run("invoice").report().findings().counts()).containsKey(Rule.TAX_DIFFERS);
+        copies(shop).decide("invoice.csv", "B-1", "keep").save();
+        Outcome kept = shop.run("invoice");
+        assertThat(closes(kept).clear().documents()).isEqualTo(1);
+        assertThat(kept.report().clear().rows()).isEqualTo(1);
+    }
+
+    @Test
+    public void anAccountIsNotChosenWhereNothingIsCoded() throws Exception {
+        Workshop shop = new Workshop().invoice("B-1,BILL,SUP-001,04/03/2027,,tin,1,50.00,50.00,STD,10.00,5011,60.00\n");
+        assertThat(shop.run("invoice").report().held().documents()).isEqualTo(1);
+        copies(shop).put("invoice.csv", "B-1", "Mivrel decision", "5010").save();
+        assertThatThrownBy(() -> shop.open("invoice"))
+                .isInstanceOf(SettingsException.class)
+                .hasMessageContaining("only for bank lines of a run with a coding table");
+        assertThat(shop.bank(ROWS).run("bank").report().held().documents()).isEqualTo(2);
+    }
+
+    @Test
+    public void whereEverythingIsHeldTheGroupsAreShownAllTheSame() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.sheet(
+                "bank", "coding: {table: coding.csv, uncoded: hold}\nwhen blocked: hold everything\n", "journals.yaml");
+        assertThat(shop.run("bank").uncoded()).extracting(g -> g.words()).containsExactly("odd payment");
+    }
 }

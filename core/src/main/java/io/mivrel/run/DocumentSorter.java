@@ -264,6 +264,7 @@ final class DocumentSorter {
         Document document = documents.get(i);
         List<Finding> found = new ArrayList<>(0);
         objectChecks.forEach(check -> check(check, document, found));
+        found.replaceAll(plan.corrections()::judge);
         return found;
     }
 

@@ -266,13 +266,18 @@ final class Pass {
 
     /** Has those that were told of documents forget them. */
     void startOver() throws IOException {
+        forgetClear();
+        if (plan.heldTo() != null) {
+            plan.heldTo().startOver();
+        }
+    }
+
+    // What is held stays so when everything is.
+    private void forgetClear() throws IOException {
         plan.history().startOver();
         ClearDocuments target = plan.clearTo();
         if (target != null) {
             target.startOver();
-        }
-        if (plan.heldTo() != null) {
-            plan.heldTo().startOver();
         }
     }
 
@@ -313,7 +318,7 @@ final class Pass {
         Accounting.assertCloses(report);
         if (stop) {
             discard();
-            startOver();
+            forgetClear();
             return report;
         }
         progress.at("written, now proved", report.clear().rows());
