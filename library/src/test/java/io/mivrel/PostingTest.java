@@ -10,6 +10,7 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
 import io.mivrel.money.Money;
+import io.mivrel.posting.Abilities;
 import io.mivrel.posting.Answer.Result;
 import io.mivrel.posting.Balance;
 import io.mivrel.posting.Entry;
@@ -24,6 +25,7 @@ import io.mivrel.practice.PracticeLedger;
 import io.mivrel.practice.PracticePlace;
 import io.mivrel.report.ProofText;
 import io.mivrel.report.SummaryText;
+import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -157,6 +159,34 @@ public class PostingTest {
         assertThat(of(posting().rehearse(), Rule.LEDGER_LIMIT).reason()).contains("201 characters");
         ledger.desk().setOpen(LocalDate.of(2027, 3, 1), false);
         assertThat(of(posting().rehearse(), Rule.LEDGER_LACKS).reason()).contains("closed in the ledger");
+    }
+
+    @Test
+    public void aKindThatTheLedgerDoesNotTakeIsHeldAndNeverSent() throws Exception {
+        Abilities all = ledger.abilities();
+        Abilities invoicesOnly = new Abilities(
+                true,
+                true,
+                true,
+                true,
+                true,
+                true,
+                Set.of("invoices"),
+                all.entriesAtMost(),
+                all.linesAtMost(),
+                200,
+                40);
+        // Whatever else it is asked, the practice ledger behind it answers.
+        Ledger picky = (Ledger) Proxy.newProxyInstance(
+                Ledger.class.getClassLoader(), new Class<?>[] {Ledger.class}, (proxy, method, args) -> {
+                    assertThat(method.getName()).isNotEqualTo("post");
+                    return method.getName().equals("abilities") ? invoicesOnly : method.invoke(ledger, args);
+                });
+        PostOutcome outcome = workshop.open("journal").postTo(picky).post();
+        assertThat(of(outcome, Rule.LEDGER_LIMIT).reason()).isEqualTo("the ledger takes no journals");
+        assertThat(outcome.status()).isEqualTo(1);
+        assertThat(balances()).isEmpty();
+        assertThat(posting().post().posting().count(Result.ADDED)).isEqualTo(3);
     }
 
     @Test

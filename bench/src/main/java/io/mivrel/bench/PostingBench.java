@@ -41,8 +41,9 @@ import java.util.Locale;
 import org.postgresql.PGConnection;
 
 /**
- * Posting, beside a bare bulk insert of the same rows into tables without a key, a constraint or an index, committed as often.
- * Arguments: the number of lines, the rounds. Prints a table; the figures of one round stand beside one another.
+ * Posting, beside a bare bulk insert of the same rows, committed as often: into tables without a key or an index, and into
+ * tables with the keys and indexes of the books, by which a document is found again; neither checks anything. Arguments: the
+ * number of lines, the rounds. Prints a table; the figures of one round stand beside one another.
  */
 public final class PostingBench {
     private static final Currency POUND = Currency.getInstance("GBP");
@@ -124,56 +125,62 @@ public final class PostingBench {
         int lines = args.length > 0 ? Integer.parseInt(args[0]) : 1_000_000;
         int rounds = args.length > 1 ? Integer.parseInt(args[1]) : 3;
         Entries entries = new Entries(lines);
-        System.out.println("| round | into | what | seconds | lines/s | of bare |");
-        System.out.println("|---|---|---|---|---|---|");
+        System.out.println("| round | into | what | seconds | lines/s | of bare | of bare with keys |");
+        System.out.println("|---|---|---|---|---|---|---|");
         try (EmbeddedPostgres server =
                 EmbeddedPostgres.builder().setLocaleConfig("locale", "C").start()) {
             for (int round = 1; round <= rounds; round++) {
                 Path folder = Files.createTempDirectory("mivrel-bench");
-                row(round, "SQLite", entries, bareFile(folder.resolve("bare.db"), entries), folder, "");
+                new Round(round, "SQLite", entries, bareFile(folder.resolve("bare.db"), entries, List.of()))
+                        .run(folder, "", bareFile(folder.resolve("keyed.db"), entries, FILE_KEYS));
                 try (Connection main = server.getPostgresDatabase().getConnection()) {
                     main.createStatement().executeUpdate("CREATE DATABASE bench_" + round);
                 }
                 String url = server.getJdbcUrl("postgres", "bench_" + round);
-                row(round, "PostgreSQL", entries, bareServer(url, entries), folder, url);
+                new Round(round, "PostgreSQL", entries, bareServer(url, entries, List.of()))
+                        .run(folder, url, bareServer(url, entries, SERVER_KEYS));
                 web(round, folder);
             }
         }
     }
 
-    private static void print(int round, String into, String what, long lines, double seconds, double bare) {
-        System.out.printf(
-                Locale.ROOT,
-                "| %d | %s | %s | %.2f | %,.0f | %.2f |%n",
-                round,
-                into,
-                what,
-                seconds,
-                lines / seconds,
-                bare / seconds);
-    }
+    /** One round into one database; {@code bare} is how long the bare insert took. */
+    private record Round(int round, String into, Entries entries, double bare) {
+        private void print(String what, double seconds, double keyed) {
+            System.out.printf(
+                    Locale.ROOT,
+                    "| %d | %s | %s | %.2f | %,.0f | %.2f | %.2f |%n",
+                    round,
+                    into,
+                    what,
+                    seconds,
+                    entries.lines / seconds,
+                    bare / seconds,
+                    keyed / seconds);
+        }
 
-    private static void row(int round, String into, Entries entries, double bare, Path folder, String url)
-            throws Exception {
-        print(round, into, "bare bulk insert", entries.lines, bare, bare);
-        Batch batch = new Batch("batch", "Batch", FIRST, Standing.DRAFT);
-        try (PracticeLedger ledger = open(folder.resolve("alone.db"), url, books())) {
-            double alone = seconds(() -> entries.parcels(parcel -> ledger.post(batch, PostMode.ADD, parcel)));
-            print(round, into, "practice books, all checks", entries.lines, alone, bare);
-        }
-        if (!url.isEmpty()) {
-            try (Connection connection = DriverManager.getConnection(url, "postgres", "postgres");
-                    Statement statement = connection.createStatement()) {
-                statement.execute("DROP SCHEMA practice CASCADE");
+        private void run(Path folder, String url, double keyed) throws Exception {
+            print("bare bulk insert", bare, keyed);
+            print("bare bulk insert with keys", keyed, keyed);
+            Batch batch = new Batch("batch", "Batch", FIRST, Standing.DRAFT);
+            try (PracticeLedger ledger = open(folder.resolve("alone.db"), url, books())) {
+                double alone = seconds(() -> entries.parcels(parcel -> ledger.post(batch, PostMode.ADD, parcel)));
+                print("practice books, all checks", alone, keyed);
             }
-        }
-        try (PracticeLedger ledger = open(folder.resolve("whole.db"), url, books());
-                PostingRegister log = PostingRegister.open(
-                        RegisterPlace.file(folder.resolve(into + "-register.db")), "Larkmoor Bell Foundry", "bench")) {
-            double whole = seconds(() -> post(ledger, log, entries));
-            print(round, into, "posting, with the register", entries.lines, whole, bare);
-            double proof = seconds(() -> prove(ledger, log));
-            print(round, into, "proving", entries.lines, proof, bare);
+            if (!url.isEmpty()) {
+                try (Connection connection = DriverManager.getConnection(url, "postgres", "postgres");
+                        Statement statement = connection.createStatement()) {
+                    statement.execute("DROP SCHEMA practice CASCADE");
+                }
+            }
+            try (PracticeLedger ledger = open(folder.resolve("whole.db"), url, books());
+                    PostingRegister log = PostingRegister.open(
+                            RegisterPlace.file(folder.resolve(into + "-register.db")),
+                            "Larkmoor Bell Foundry",
+                            "bench")) {
+                print("posting, with the register", seconds(() -> post(ledger, log, entries)), keyed);
+                print("proving", seconds(() -> prove(ledger, log)), keyed);
+            }
         }
     }
 
@@ -212,11 +219,11 @@ public final class PostingBench {
                 prove(ledger, log);
             });
             System.out.printf(
-                    Locale.ROOT, "| %d | HTTP | 1,000 documents posted and proved | %.2f | | |%n", round, taken);
+                    Locale.ROOT, "| %d | HTTP | 1,000 documents posted and proved | %.2f | | | |%n", round, taken);
         }
     }
 
-    private static double bareFile(Path file, Entries entries) throws Exception {
+    private static double bareFile(Path file, Entries entries, List<String> keys) throws Exception {
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
             // As the practice ledger has them.
             for (String pragma : List.of("synchronous = FULL", "journal_mode = WAL", "cache_size = -65536")) {
@@ -224,8 +231,7 @@ public final class PostingBench {
                     statement.execute("PRAGMA " + pragma);
                 }
             }
-            connection.createStatement().executeUpdate(BARE_ENTRY);
-            connection.createStatement().executeUpdate(BARE_LINE);
+            makeTables(connection, keys);
             connection.setAutoCommit(false);
             try (PreparedStatement entry = connection.prepareStatement(
                             "INSERT INTO entry VALUES (?, 1, 1, ?, ?, ?, ?, ?, ?, ?, ?, 'draft', 1, NULL, NULL)");
@@ -262,10 +268,21 @@ public final class PostingBench {
         }
     }
 
-    private static double bareServer(String url, Entries entries) throws Exception {
+    private static void makeTables(Connection connection, List<String> keys) throws Exception {
+        try (Statement statement = connection.createStatement()) {
+            statement.executeUpdate("DROP TABLE IF EXISTS entry");
+            statement.executeUpdate("DROP TABLE IF EXISTS entry_line");
+            statement.executeUpdate(BARE_ENTRY);
+            statement.executeUpdate(BARE_LINE);
+            for (String key : keys) {
+                statement.executeUpdate(key);
+            }
+        }
+    }
+
+    private static double bareServer(String url, Entries entries, List<String> keys) throws Exception {
         try (Connection connection = DriverManager.getConnection(url, "postgres", "postgres")) {
-            connection.createStatement().executeUpdate(BARE_ENTRY);
-            connection.createStatement().executeUpdate(BARE_LINE);
+            makeTables(connection, keys);
             connection.setAutoCommit(false);
             long[] id = {0};
             return seconds(() -> entries.parcels(parcel -> {
@@ -315,4 +332,21 @@ public final class PostingBench {
     private static final String BARE_LINE =
             "CREATE TABLE entry_line (entry_id BIGINT, place BIGINT, account_id BIGINT, minor BIGINT, narrative TEXT,"
                     + " tax_code TEXT, party TEXT, foreign_currency TEXT, foreign_minor BIGINT, dimensions TEXT)";
+
+    private static final List<String> KEYS = List.of(
+            "CREATE UNIQUE INDEX entry_id ON entry (id)",
+            "CREATE UNIQUE INDEX line_id ON entry_line (entry_id, place)",
+            "CREATE UNIQUE INDEX entry_by_key ON entry (company_id, key) WHERE standing IN ('draft', 'final')",
+            "CREATE UNIQUE INDEX journal_by_reference ON entry (company_id, reference, substr(day, 1, 4))"
+                    + " WHERE kind = 'journals' AND reverses IS NULL AND standing IN ('draft', 'final')");
+
+    private static List<String> keys(String brin) {
+        List<String> all = new ArrayList<>(KEYS);
+        all.add("CREATE INDEX entry_by_batch ON entry " + brin + "(batch_id)");
+        all.add("CREATE INDEX entry_by_recorded ON entry " + brin + "(recorded)");
+        return all;
+    }
+
+    private static final List<String> FILE_KEYS = keys("");
+    private static final List<String> SERVER_KEYS = keys("USING brin ");
 }

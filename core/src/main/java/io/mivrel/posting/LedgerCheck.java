@@ -50,6 +50,10 @@ public final class LedgerCheck implements Check {
         if (journal == null || date == null) {
             return;
         }
+        String kind = document.kind().documents();
+        if (!limits.takes(kind)) {
+            findings.accept(limit(document.records().get(0), "", kind, "the ledger takes no " + kind));
+        }
         // What the books of the run lack too, its own checks have said.
         boolean openHere = own.periods().isEmpty()
                 || own.period(date).filter(Period::isOpen).isPresent();

@@ -48,7 +48,7 @@ public final class OwnLedgerExample implements Ledger {
 
     @Override
     public Abilities abilities() {
-        return new Abilities(true, false, false, true, true, false, 1_000, 500, 200, 40);
+        return new Abilities(true, false, false, true, true, false, Set.of(), 1_000, 500, 200, 40);
     }
 
     @Override

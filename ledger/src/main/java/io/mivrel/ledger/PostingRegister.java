@@ -1,5 +1,6 @@
 package io.mivrel.ledger;
 
+import io.mivrel.database.ManyRows;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Balance;
@@ -11,6 +12,8 @@ import io.mivrel.posting.PostMode;
 import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.Sourced;
 import io.mivrel.posting.Standing;
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
@@ -43,6 +46,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class PostingRegister implements PostingLog, AutoCloseable {
     private static final int KEYS_A_QUERY = 500;
+    private static final int DOCUMENT_COLUMNS = 16;
+    private static final int BUFFER = 1 << 16;
 
     /** The first format of a register that knows what was posted. */
     private static final int FIRST_FORMAT = 5;
@@ -51,6 +56,10 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     private final Connection connection;
     private final String company;
     private final String ledger;
+    /** The numbers of the documents of the parcel that is being sent, and its batch. */
+    private final Map<String, Long> atHand = new HashMap<>();
+
+    private String batchAtHand = "";
 
     private PostingRegister(RegisterDatabase database, String company, String ledger) {
         this.database = database;
@@ -196,38 +205,47 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
         Map<String, Entry> old = new HashMap<>();
         replaced.forEach(entry -> old.put(entry.key(), entry));
         byte[] content = pack(parcel, old);
+        batchAtHand = "";
+        atHand.clear();
         write(() -> {
             long id = id(batch);
             long place = 1 + number("SELECT coalesce(max(place), 0) FROM ledger_parcel WHERE batch_id = ?", id);
             run("INSERT INTO ledger_parcel VALUES (?, ?, ?)", id, place, content);
             long document = number("SELECT coalesce(max(id), 0) FROM ledger_document");
-            try (PreparedStatement insert = connection.prepareStatement("INSERT INTO ledger_document VALUES"
-                    + " (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'intended', NULL, NULL, NULL, NULL)")) {
+            try (ManyRows rows = new ManyRows(connection, "ledger_document", DOCUMENT_COLUMNS, parcel.size())) {
                 for (Sourced sent : parcel) {
                     Entry entry = sent.entry();
-                    insert.setLong(1, ++document);
-                    insert.setLong(2, id);
-                    insert.setString(3, entry.key());
-                    insert.setString(4, entry.digest());
-                    insert.setString(5, entry.kind());
-                    insert.setString(6, entry.reference());
-                    insert.setString(7, entry.date().toString());
-                    insert.setLong(8, entry.debit());
-                    insert.setString(9, entry.currency().getCurrencyCode());
-                    insert.setString(10, sent.file());
-                    insert.setLong(11, sent.row());
-                    insert.addBatch();
+                    atHand.put(entry.key(), ++document);
+                    rows.add(document).add(id).add(entry.key()).add(entry.digest());
+                    rows.add(entry.kind())
+                            .add(entry.reference())
+                            .add(entry.date().toString());
+                    rows.add(entry.debit()).add(entry.currency().getCurrencyCode());
+                    rows.add(sent.file()).add(sent.row()).add(State.INTENDED.word());
+                    rows.add((String) null)
+                            .add((String) null)
+                            .add((String) null)
+                            .add((String) null);
                 }
-                insert.executeBatch();
             }
             return true;
         });
+        batchAtHand = batch;
+    }
+
+    // Nearly always it is of the parcel that was sent just now.
+    private long document(String batch, long batchId, String key) throws SQLException {
+        Long known = batch.equals(batchAtHand) ? atHand.get(key) : null;
+        return known != null
+                ? known
+                : number("SELECT max(id) FROM ledger_document WHERE document_key = ? AND batch_id = ?", key, batchId);
     }
 
     private static byte[] pack(List<Sourced> parcel, Map<String, Entry> replaced) throws IOException {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         Deflater fast = new Deflater(Deflater.BEST_SPEED);
-        try (DataOutputStream out = new DataOutputStream(new DeflaterOutputStream(bytes, fast))) {
+        try (DataOutputStream out =
+                new DataOutputStream(new BufferedOutputStream(new DeflaterOutputStream(bytes, fast, BUFFER), BUFFER))) {
             out.writeInt(parcel.size());
             for (Sourced sent : parcel) {
                 EntryCodec.write(out, sent);
@@ -248,7 +266,7 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
         write(() -> {
             long id = id(batch);
             try (PreparedStatement update = connection.prepareStatement("UPDATE ledger_document SET state = ?,"
-                    + " result = ?, ledger_number = ?, code = ?, words = ? WHERE document_key = ? AND batch_id = ?")) {
+                    + " result = ?, ledger_number = ?, code = ?, words = ? WHERE id = ?")) {
                 for (Settled one : settled) {
                     Answer answer = one.answer();
                     update.setString(1, one.state().word());
@@ -257,11 +275,14 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
                     update.setString(3, answer == null ? null : answer.number());
                     update.setString(4, answer == null ? null : answer.code());
                     update.setString(5, answer == null ? null : answer.words());
-                    update.setString(6, one.key());
-                    update.setLong(7, id);
+                    update.setLong(6, document(batch, id, one.key()));
                     update.addBatch();
                 }
-                update.executeBatch();
+                for (int changed : update.executeBatch()) {
+                    if (changed == 0) {
+                        throw new RegisterException("the register does not know a document that was sent", null);
+                    }
+                }
             }
             for (Map.Entry<Effect.Place, Effect.Sides> one : effect.sides().entrySet()) {
                 run(
@@ -490,7 +511,8 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     }
 
     private static void unpack(byte[] content, EntryTarget target) throws IOException {
-        try (DataInputStream in = new DataInputStream(new InflaterInputStream(new ByteArrayInputStream(content)))) {
+        try (DataInputStream in = new DataInputStream(
+                new BufferedInputStream(new InflaterInputStream(new ByteArrayInputStream(content)), BUFFER))) {
             int count = in.readInt();
             for (int i = 0; i < count; i++) {
                 Sourced sent = EntryCodec.read(in);

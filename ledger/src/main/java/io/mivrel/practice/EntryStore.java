@@ -99,12 +99,17 @@ final class EntryStore {
     /** Numbers of live journals among these, each with its year: numbers may start again. */
     Set<String> journalsNamed(Collection<String> references) throws SQLException {
         Set<String> found = new HashSet<>();
-        String sql =
-                "SELECT reference, substr(day, 1, 4) FROM entry WHERE company_id = ? AND kind = 'journals' AND reverses IS NULL"
-                        + " AND standing IN ('draft', 'final') AND " + database.in("reference");
+        String live =
+                "SELECT reference, substr(day, 1, 4) AS year FROM entry WHERE kind = 'journals' AND reverses IS NULL"
+                        + " AND standing IN ('draft', 'final') AND ";
+        // A server that has not counted the rows yet would read all of them: it is told to look each number up.
+        String sql = database.onServer()
+                ? "SELECT e.reference, e.year FROM unnest(?) AS wanted (value) CROSS JOIN LATERAL (" + live
+                        + "reference = wanted.value AND company_id = ? OFFSET 0) e"
+                : live + database.in("reference") + " AND company_id = ?";
         try (PreparedStatement query = database.connection().prepareStatement(sql)) {
-            query.setLong(1, company);
-            database.set(query, 2, references);
+            database.set(query, 1, references);
+            query.setLong(2, company);
             try (ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
                     found.add(rows.getString(1) + "/" + rows.getString(2));

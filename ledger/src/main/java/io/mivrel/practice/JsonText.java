@@ -1,5 +1,6 @@
 package io.mivrel.practice;
 
+import java.util.Collection;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -13,8 +14,8 @@ final class JsonText {
 
     private JsonText() {}
 
-    static String quoted(String text) {
-        return MAPPER.writeValueAsString(text);
+    static String of(Collection<String> list) {
+        return MAPPER.writeValueAsString(list);
     }
 
     static @Nullable String of(Map<String, String> names) {

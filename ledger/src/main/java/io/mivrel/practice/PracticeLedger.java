@@ -20,6 +20,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -29,7 +30,8 @@ import org.jspecify.annotations.Nullable;
  * thread; several programs may have the same books open.
  */
 public final class PracticeLedger implements Ledger {
-    static final Abilities ABILITIES = new Abilities(true, true, true, true, true, true, 20_000, 10_000, 200, 40);
+    static final Abilities ABILITIES =
+            new Abilities(true, true, true, true, true, true, Set.of(), 20_000, 10_000, 200, 40);
 
     private final PracticeDatabase database;
     private final String name;

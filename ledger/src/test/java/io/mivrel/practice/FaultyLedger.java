@@ -79,6 +79,7 @@ final class FaultyLedger implements Ledger {
                 a.withdraws(),
                 a.rehearses(),
                 a.createsParties(),
+                a.kinds(),
                 FEW,
                 a.linesAtMost(),
                 a.textAtMost(),

@@ -27,6 +27,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
@@ -144,6 +145,10 @@ final class WebJson {
             texts.add(item.stringValue());
         }
         return texts;
+    }
+
+    private static Set<String> kinds(JsonNode node) throws Malformed {
+        return node.has("kinds") ? Set.copyOf(texts(node, "kinds")) : Set.of();
     }
 
     static LocalDate date(JsonNode node, String name) throws Malformed {
@@ -342,7 +347,7 @@ final class WebJson {
     }
 
     static ObjectNode of(Abilities a) {
-        return object().put("drafts", a.drafts())
+        ObjectNode node = object().put("drafts", a.drafts())
                 .put("finals", a.finals())
                 .put("replaces", a.replaces())
                 .put("withdraws", a.withdraws())
@@ -352,6 +357,9 @@ final class WebJson {
                 .put("linesAtMost", a.linesAtMost())
                 .put("textAtMost", a.textAtMost())
                 .put("referenceAtMost", a.referenceAtMost());
+        ArrayNode kinds = node.putArray("kinds");
+        a.kinds().forEach(kinds::add);
+        return node;
     }
 
     static Abilities abilities(JsonNode node) throws Malformed {
@@ -362,6 +370,7 @@ final class WebJson {
                 flag(node, "withdraws"),
                 flag(node, "rehearses"),
                 flag(node, "createsParties"),
+                kinds(node),
                 (int) number(node, "entriesAtMost"),
                 (int) number(node, "linesAtMost"),
                 (int) number(node, "textAtMost"),
