@@ -203,12 +203,15 @@ final class Session implements Publication {
                 FolderOutlet.makePrivate(home.resolve("evidence")), run.slug() + "-" + run.today());
         evidence = staged;
         Task<Void> findings = workers.begin(() -> staged.writeFindings(report));
-        held = staged.writeHeld(report, inputs);
-        if (!held.isEmpty()) {
+        boolean holds = report.heldRows().values().stream()
+                .anyMatch(rows -> !rows.rows().isEmpty());
+        Task<List<Path>> copies = workers.begin(() -> staged.writeHeld(report, inputs));
+        if (holds) {
             String summary = new Outcome(report, null, List.of(), null, List.of()).summary(SummaryText.Style.PLAIN);
             workbook = staged.writeWorkbook(report, inputs, run.books(), uncoded.groups(), summary)
                     .orElse(null);
         }
+        held = copies.get();
         staged.writeDecisions(report);
         staged.copySettings(run.settings());
         writeEvidence(report, staged);

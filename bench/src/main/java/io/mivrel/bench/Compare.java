@@ -109,7 +109,7 @@ public final class Compare {
 
     // Each run begins with nothing delivered before.
     private void clean() throws IOException {
-        for (String name : List.of("out", "evidence", ".mivrel")) {
+        for (String name : List.of("out", "evidence", ".mivrel", "corrections")) {
             Path folder = data.resolve(name);
             if (Files.exists(folder)) {
                 try (Stream<Path> all = Files.walk(folder)) {

@@ -130,9 +130,9 @@ final class HeldWorkbook {
                 text(sheet, at, c, cells.get(c));
             }
             sheet.style(at, 0).fillColor(WRONG).set();
-            decide(sheet, at, 1);
             at++;
         }
+        decide(sheet, at, 1, titles.size());
         widths(sheet, new int[] {20, 6, MOST_WIDTH, MOST_WIDTH, 14, 12, 24, 12, 24});
         hideKeys(sheet, 1);
         choices(sheet, 4, at, false);
@@ -150,9 +150,13 @@ final class HeldWorkbook {
         int at = 0;
         for (String line : summary.lines().toList()) {
             text(sheet, at, 0, line);
-            sheet.style(at, 0).fontName("Courier New").set();
             at++;
         }
+        asText(sheet, at, 1);
+        sheet.range(0, 0, Math.max(0, at - 1), 0)
+                .style()
+                .fontName("Courier New")
+                .set();
     }
 
     private void uncoded(List<UncodedGroups.Group> groups, RunReport report) {
@@ -175,9 +179,10 @@ final class HeldWorkbook {
             for (int c = 0; c < cells.size(); c++) {
                 text(sheet, at, c, cells.get(c));
             }
-            sheet.style(at, 5).fillColor(DECIDE).set();
             at++;
         }
+        asText(sheet, at, titles.size());
+        sheet.range(1, 5, at - 1, 5).style().fillColor(DECIDE).set();
         text(
                 sheet,
                 at + 1,
@@ -208,6 +213,7 @@ final class HeldWorkbook {
                 at++;
             }
         }
+        asText(sheet, at, 2);
         widths(sheet, new int[] {14, MOST_WIDTH});
     }
 
@@ -227,15 +233,22 @@ final class HeldWorkbook {
         if (!text.isEmpty()) {
             sheet.inlineString(row, column, text);
         }
-        sheet.style(row, column).format("@").set();
     }
 
-    private static void decide(Worksheet sheet, int row, int own) {
-        for (int c = own + 3; c < own + 6; c++) {
-            sheet.style(row, c).fillColor(DECIDE).format("@").set();
+    // Ranges take one style each; cell by cell it takes longer than all the rest.
+    private static void asText(Worksheet sheet, int rows, int columns) {
+        if (rows > 0) {
+            sheet.range(0, 0, rows - 1, columns - 1).style().format("@").set();
         }
-        sheet.style(row, own + 1).format("@").wrapText(true).set();
-        sheet.style(row, own + 2).format("@").wrapText(true).set();
+    }
+
+    // What is wrong is wrapped, and where something is to be decided is in colour.
+    private static void decide(Worksheet sheet, int rows, int own, int columns) {
+        asText(sheet, rows, columns);
+        if (rows > 1) {
+            sheet.range(1, own + 1, rows - 1, own + 2).style().wrapText(true).set();
+            sheet.range(1, own + 3, rows - 1, own + 5).style().fillColor(DECIDE).set();
+        }
     }
 
     private static void widths(Worksheet sheet, int[] widths) {
@@ -271,6 +284,7 @@ final class HeldWorkbook {
         private final Input input;
         private List<String> titles = List.of();
         private int[] widths = new int[0];
+        private int columns;
         private int at = 1;
         private boolean more;
 
@@ -293,6 +307,7 @@ final class HeldWorkbook {
             for (int c = 0; c < widths.length; c++) {
                 widths[c] = all.get(c).length() + 2;
             }
+            columns = Math.max(columns, all.size());
             HeldWorkbook.titles(sheet, all, own.size());
         }
 
@@ -308,13 +323,13 @@ final class HeldWorkbook {
             List<String> cells = new ArrayList<>(row.cells());
             cells.addAll(row.added(input.name()));
             cells.addAll(row.surplus());
+            columns = Math.max(columns, cells.size());
             for (int c = 0; c < cells.size(); c++) {
                 text(sheet, at, c, cells.get(c));
                 if (c < widths.length) {
                     widths[c] = Math.max(widths[c], cells.get(c).length() + 2);
                 }
             }
-            decide(sheet, at, titles.size());
             row.reasons().forEach(finding -> colour(finding, row.cells()));
             at++;
         }
@@ -348,7 +363,7 @@ final class HeldWorkbook {
         }
 
         private void mark(int place, Finding finding) {
-            sheet.style(at, place).fillColor(WRONG).format("@").set();
+            sheet.style(at, place).fillColor(WRONG).set();
             String note = finding.reason() + (finding.suggestion().isEmpty() ? "" : "\n-> " + finding.suggestion());
             sheet.comment(at, place, note.length() > MOST_COMMENT ? note.substring(0, MOST_COMMENT) + " ..." : note);
         }
@@ -359,6 +374,7 @@ final class HeldWorkbook {
             }
             HeldWorkbook.widths(sheet, widths);
             if (titles.size() > 0) {
+                decide(sheet, at, titles.size(), columns);
                 hideKeys(sheet, titles.size());
                 choices(sheet, titles.size() + 3, at, chooses);
             }
