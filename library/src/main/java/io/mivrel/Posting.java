@@ -126,6 +126,12 @@ public final class Posting {
         return this;
     }
 
+    /** Who hears that the ledger is asked again after a pause. */
+    public Posting waiting(Patience.Waiting other) {
+        patience = patience.telling(other);
+        return this;
+    }
+
     private RegisterPlace place() throws IOException {
         RegisterPlace place = run.register();
         if (place == null) {

@@ -109,7 +109,8 @@ final class PostCommand implements Callable<Integer> {
                     .mode(how)
                     .called(name)
                     .dated(date)
-                    .listener(counter::posted);
+                    .listener(counter::posted)
+                    .waiting(counter::waits);
             if (makeFinal != null) {
                 return makeFinal(posting, counter);
             }

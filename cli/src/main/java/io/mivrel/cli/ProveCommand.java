@@ -87,8 +87,10 @@ final class ProveCommand implements Callable<Integer> {
                     "prove takes --in LEDGER; or --before, --after and --layout; or --entries and --layout");
         }
         LedgerSettings settings = LedgerSettings.read(in, runSheet.folder());
-        try (Ledger ledger = Ledgers.open(settings, run.company())) {
-            List<Proof> proofs = run.postTo(ledger).prove(batch);
+        try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr());
+                Ledger ledger = Ledgers.open(settings, run.company())) {
+            List<Proof> proofs = run.postTo(ledger).waiting(counter::waits).prove(batch);
+            counter.close();
             var out = spec.commandLine().getOut();
             if (json) {
                 out.print(PostingJson.of(proofs, ledger.name(), run.company()));

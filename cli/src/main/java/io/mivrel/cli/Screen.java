@@ -1,14 +1,17 @@
 package io.mivrel.cli;
 
+import io.mivrel.posting.LedgerException;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.Progress;
 import java.io.Console;
 import java.io.PrintWriter;
+import java.time.Duration;
 import java.util.Locale;
 
 /** What the terminal can take: colour and progress only where a person looks on. */
 final class Screen {
     private static final long PAUSE_NANOS = 200_000_000L;
+    private static final Duration TOLD_PAUSE = Duration.ofSeconds(1);
 
     private Screen() {}
 
@@ -69,6 +72,17 @@ final class Screen {
                         all,
                         rate,
                         (all - sent) / rate));
+            }
+        }
+
+        /** Says that the ledger keeps one waiting. */
+        void waits(LedgerException failed, Duration pause) {
+            if (shown && pause.compareTo(TOLD_PAUSE) >= 0) {
+                show(String.format(
+                        Locale.ROOT,
+                        "  %s; asked again in %,d s",
+                        failed.getMessage(),
+                        Math.max(1, pause.toSeconds())));
             }
         }
 

@@ -65,8 +65,11 @@ final class WithdrawCommand implements Callable<Integer> {
         Mivrel.prepare();
         Mivrel run = runSheet.open();
         LedgerSettings settings = LedgerSettings.read(from, runSheet.folder());
-        try (Ledger ledger = Ledgers.open(settings, run.company())) {
-            Posting.Withdrawn done = run.postTo(ledger).dated(date).withdraw(batch, documents);
+        try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr());
+                Ledger ledger = Ledgers.open(settings, run.company())) {
+            Posting.Withdrawn done =
+                    run.postTo(ledger).dated(date).waiting(counter::waits).withdraw(batch, documents);
+            counter.close();
             spec.commandLine()
                     .getOut()
                     .print(WithdrawalText.of(

@@ -32,8 +32,11 @@ import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.cert.Certificate;
 import java.security.cert.CertificateFactory;
+import java.time.DateTimeException;
 import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -259,10 +262,16 @@ public final class WebLedger implements Ledger {
         } catch (Malformed e) {
             // The header says it too.
         }
+        return pause(response.headers().firstValue("Retry-After").orElse("1").strip(), Instant.now());
+    }
+
+    /** What Retry-After says: seconds or a date (RFC 9110, section 10.2.3); five seconds when it is neither. */
+    static Duration pause(String retryAfter, Instant now) {
         try {
-            return Duration.ofSeconds(Long.parseLong(
-                    response.headers().firstValue("Retry-After").orElse("1").strip()));
-        } catch (NumberFormatException aDate) {
+            return retryAfter.matches("[0-9]{1,9}")
+                    ? Duration.ofSeconds(Long.parseLong(retryAfter))
+                    : Duration.between(now, Instant.from(DateTimeFormatter.RFC_1123_DATE_TIME.parse(retryAfter)));
+        } catch (DateTimeException neither) {
             return Duration.ofSeconds(5);
         }
     }
