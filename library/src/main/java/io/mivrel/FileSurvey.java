@@ -28,6 +28,7 @@ import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -48,27 +49,34 @@ public final class FileSurvey {
 
     /** Surveys a file of any kind that is read. */
     public static FileSurvey of(Path file) throws IOException {
-        return of(file, file.getFileName().toString(), "", Progress.NONE);
+        return of(file, file.getFileName().toString(), Hints.NONE, Progress.NONE);
+    }
+
+    /**
+     * What somebody says of a file that it may not tell itself.
+     *
+     * @param sheet the sheet of a workbook, by name or place ({@code #2}); empty for the longest
+     * @param gives the kind of its records, such as {@code BankLines.KIND}; {@code null} when that is not known
+     * @param currency that of its amounts where it states none: it decides how many decimals they can have; {@code null}
+     *     for two
+     */
+    public record Hints(
+            String sheet, @Nullable Kind gives, @Nullable Currency currency) {
+        public static final Hints NONE = new Hints("", null, null);
     }
 
     /**
      * The same.
      *
      * @param shown how the file is called
-     * @param sheet the sheet of a workbook, by name or place ({@code #2}); empty for the longest
      * @param progress hears how many rows were read
      */
-    public static FileSurvey of(Path file, String shown, String sheet, Progress progress) throws IOException {
-        return of(file, shown, sheet, null, progress);
-    }
-
-    /** The same of a file whose kind of records somebody names, such as {@code BankLines.KIND}; {@code null} for none. */
-    public static FileSurvey of(Path file, String shown, String sheet, @Nullable Kind gives, Progress progress)
-            throws IOException {
+    public static FileSurvey of(Path file, String shown, Hints hints, Progress progress) throws IOException {
         String name = Printable.of(shown);
-        SurveyFile surveyed = new SurveyFile(file, sheet);
+        SurveyFile surveyed = new SurveyFile(file, hints.sheet());
         try {
-            return new FileSurvey(surveyed, new Surveyor(name, surveyed, gives, progress).survey());
+            return new FileSurvey(
+                    surveyed, new Surveyor(name, surveyed, hints.gives(), hints.currency(), progress).survey());
         } catch (UnreadableFileException e) {
             throw new IOException(name + ": " + e.getMessage(), e);
         }

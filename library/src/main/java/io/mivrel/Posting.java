@@ -148,6 +148,16 @@ public final class Posting {
         return PostingRegister.open(place(), run.books().company(), ledger.name());
     }
 
+    /**
+     * What keeps the run from being posted, though it may be delivered, in words: such as a coding table that bank lines
+     * lack; empty when nothing does.
+     */
+    public List<String> gaps() throws IOException {
+        try (EntrySpool spool = new EntrySpool()) {
+            return run.plan(run.inputs()).checkOnly().clearTo(spool).build().gaps();
+        }
+    }
+
     /** Says what the ledger would answer, and sends nothing else. */
     public PostOutcome rehearse() throws IOException {
         return execute(true);

@@ -128,7 +128,8 @@ public class OneLayoutTest {
         Workshop workshop = new Workshop();
         String text = "a,b,c,d\nV1,2027-03-01,1.00,tin for the foundry\nV1,2027-03-01,-1.00,tin for the foundry\n";
         Path file = workshop.put("odd.csv", text).folder.resolve("odd.csv");
-        FileSurvey survey = FileSurvey.of(file, "odd.csv", "", JournalLines.KIND, Progress.NONE);
+        FileSurvey survey =
+                FileSurvey.of(file, "odd.csv", new FileSurvey.Hints("", JournalLines.KIND, null), Progress.NONE);
         assertThat(survey.layout()).contains("gives: journal lines", "amount: {column: \"c\"}", "date: {column: \"b\"");
         assertThat(survey.json()).contains("\"gives\" : \"journal lines\"", "\"format\" : \"mivrel-survey\"");
         FileSurvey unknown = survey(workshop, "words.csv", "a,b\nx y,z w\nu v,t s\n");

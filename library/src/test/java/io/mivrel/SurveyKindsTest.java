@@ -289,10 +289,15 @@ public class SurveyKindsTest {
                         .kind())
                 .isEqualTo(FileKind.WORKBOOK);
         workshop.put("b.xlsx", (byte[]) WorkbooksTest.kinds()[0][1]);
-        FileSurvey one = FileSurvey.of(workshop.folder.resolve("b.xlsx"), "b.xlsx", "Lines", Progress.NONE);
+        FileSurvey one = FileSurvey.of(
+                workshop.folder.resolve("b.xlsx"), "b.xlsx", new FileSurvey.Hints("Lines", null, null), Progress.NONE);
         assertThat(one.survey().facts().part()).isEqualTo("Lines");
         assertThat(one.survey().titlesRow()).isEqualTo(3);
-        assertThatThrownBy(() -> FileSurvey.of(workshop.folder.resolve("b.xlsx"), "b.xlsx", "Pay", Progress.NONE))
+        assertThatThrownBy(() -> FileSurvey.of(
+                        workshop.folder.resolve("b.xlsx"),
+                        "b.xlsx",
+                        new FileSurvey.Hints("Pay", null, null),
+                        Progress.NONE))
                 .hasMessageContaining("Notes, Lines");
     }
 

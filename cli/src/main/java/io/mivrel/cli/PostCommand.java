@@ -5,10 +5,13 @@ import io.mivrel.Mivrel;
 import io.mivrel.PostOutcome;
 import io.mivrel.Posting;
 import io.mivrel.files.settings.LedgerSettings;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Ledger;
 import io.mivrel.posting.PostMode;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -122,6 +125,12 @@ final class PostCommand implements Callable<Integer> {
             }
             if (first != null) {
                 posting.first(first);
+            }
+            List<String> gaps = posting.gaps();
+            if (!gaps.isEmpty()) {
+                throw new SettingsException(gaps.stream()
+                        .map(gap -> new SettingsProblem(runSheet.path().toString(), 0, 0, gap, ""))
+                        .toList());
             }
             PostOutcome outcome = dryRun ? posting.rehearse() : posting.post();
             counter.close();

@@ -5,6 +5,8 @@ import io.mivrel.books.AccountStatus;
 import io.mivrel.books.Books;
 import io.mivrel.files.settings.BooksFolder;
 import io.mivrel.files.settings.LedgerSettings;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.posting.Ledger;
 import io.mivrel.practice.PracticeLedger;
 import io.mivrel.practice.web.Misbehaviour;
@@ -91,6 +93,14 @@ final class PracticeCommand implements Callable<Integer> {
         @Override
         public Integer call() throws Exception {
             Books read = BooksFolder.read(books);
+            if (read.periods().isEmpty()) {
+                throw new SettingsException(List.of(new SettingsProblem(
+                        books.resolve("periods.csv").toString(),
+                        0,
+                        0,
+                        "there is no period, and a ledger takes entries in open periods only",
+                        "write a line for each, such as: 2027-01-01,2027-12-31,open")));
+            }
             try (PracticeLedger opened = Ledgers.openPractice(settings(ledger), read)) {
                 Books there = opened.books();
                 spec.commandLine()

@@ -16,6 +16,7 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -48,6 +49,7 @@ import picocli.CommandLine.Spec;
             "  mivrel survey inbox/may.csv --like bank.yaml        what has changed since the layout was made",
             "  mivrel survey inbox/may.csv --like bank.yaml --write new.yaml   the layout mended for both forms",
             "  mivrel survey odd.csv --gives \"bank lines\"          when the titles do not tell the kind",
+            "  mivrel survey dinars.csv --currency KWD             when amounts have other decimals than two",
             "  mivrel survey heads.csv lines.csv                   files that belong together by a key",
             "  mivrel survey inbox                                 the files of a folder, by their form",
             "  mivrel survey -                                     rows pasted on standard input",
@@ -87,6 +89,14 @@ final class SurveyCommand implements Callable<Integer> {
             paramLabel = "KIND",
             description = "what the rows are, when the survey cannot tell: bank lines, journal lines or invoice lines")
     private String gives;
+
+    @Option(
+            names = "--currency",
+            paramLabel = "CODE",
+            description =
+                    "the currency of the amounts where the file states none, such as KWD, whose amounts have three"
+                            + " decimals")
+    private String currency;
 
     @Option(
             names = "--words",
@@ -132,7 +142,7 @@ final class SurveyCommand implements Callable<Integer> {
         FileSurvey together;
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
             for (Path file : files) {
-                all.add(FileSurvey.of(file, file.getFileName().toString(), sheet, kind(), counter));
+                all.add(FileSurvey.of(file, file.getFileName().toString(), hints(), counter));
             }
             together = FileSurvey.together(all, counter);
         }
@@ -170,8 +180,7 @@ final class SurveyCommand implements Callable<Integer> {
             for (Path file : all) {
                 String name = Printable.of(file.getFileName().toString());
                 try {
-                    String form =
-                            FileSurvey.of(file, name, sheet, kind(), counter).form();
+                    String form = FileSurvey.of(file, name, hints(), counter).form();
                     forms.computeIfAbsent(form, f -> new ArrayList<>()).add(name);
                     first.putIfAbsent(form, file);
                 } catch (IOException unreadable) {
@@ -194,6 +203,15 @@ final class SurveyCommand implements Callable<Integer> {
             others.forEach(name -> out.println("    " + name));
         }
         return others.isEmpty() ? 0 : 1;
+    }
+
+    private FileSurvey.Hints hints() {
+        try {
+            return new FileSurvey.Hints(sheet, kind(), currency == null ? null : Currency.getInstance(currency));
+        } catch (IllegalArgumentException unknown) {
+            throw new ParameterException(
+                    spec.commandLine(), "--currency is a code of ISO 4217, such as EUR or KWD, not " + currency);
+        }
     }
 
     private @Nullable Kind kind() {
@@ -247,7 +265,7 @@ final class SurveyCommand implements Callable<Integer> {
         try {
             FileSurvey survey;
             try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
-                survey = FileSurvey.of(source, name, sheet, kind(), counter);
+                survey = FileSurvey.of(source, name, hints(), counter);
             }
             if (like != null) {
                 FileSurvey.Likeness likeness = survey.like(like, preview);

@@ -7,6 +7,8 @@ import io.mivrel.examples.DemoData;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -102,5 +104,62 @@ public class PostCommandTest {
                 .contains("posted for good")
                 .contains("144 posted = 144 there as sent")
                 .contains("Proved: everything");
+    }
+
+    @Test
+    public void amountsOfThreeDecimalsGoFromARawFileIntoALedgerAndOut() throws Exception {
+        Path files = Files.createTempDirectory("mivrel dinars");
+        Path folder = files.resolve("foundry");
+        Path raw = Files.writeString(
+                files.resolve("raw.csv"),
+                "Datum;Text;Betrag;Saldo\n02.03.2027;Tin;-1.250,125;8.749,875\n03.03.2027;Parish;3.000,500;11.750,375\n"
+                        + "15.03.2027;Fee;-0,750;11.749,625\n");
+        Path chart = Files.writeString(
+                files.resolve("chart.csv"),
+                "code,name,type\n1200,Bank,asset\n5010,Tin,expense\n4000,Bells,income\n2900,Suspense,liability\n");
+        // Without the currency nothing tells what 1.250,125 is, and then nothing is written.
+        assertThat(mivrel("survey", raw).out()).contains("gives       not told by the titles");
+        CommandOutput asPounds = start(raw, chart, folder, "GBP", "--answer", "gives=bank lines");
+        assertThat(asPounds.err()).contains("no column of amounts was found", "--currency");
+        assertThat(folder).doesNotExist();
+        assertThat(mivrel("survey", raw, "--currency", "KWD").out())
+                .contains("Betrag", "-1,250.125 to 3,000.500", "explains 2 of 2 steps");
+        assertThat(mivrel("survey", raw, "--currency", "KW").err()).contains("code of ISO 4217");
+        assertThat(start(raw, chart, folder, "KWD").out()).contains("in 3,000.500   out 1,250.875");
+
+        Path sheet = folder.resolve("raw.yaml");
+        Path practice = Files.createDirectories(folder.resolve("ledgers")).resolve("practice.yaml");
+        Files.writeString(practice, "ledger: Practice books\nkind: practice\nfile: practice.db\n");
+        CommandOutput closed = mivrel("practice", "open", practice, "--books", folder.resolve("books"));
+        assertThat(closed.status()).isEqualTo(2);
+        assertThat(closed.err()).contains("periods.csv: there is no period");
+        Files.writeString(folder.resolve("books/periods.csv"), "from,to,status\n2027-01-01,2027-12-31,open\n");
+        assertThat(mivrel("practice", "open", practice, "--books", folder.resolve("books"))
+                        .status())
+                .isZero();
+        CommandOutput uncoded = mivrel("post", sheet, "--to", "practice");
+        assertThat(uncoded.status()).isEqualTo(2);
+        assertThat(uncoded.err()).contains("raw.yaml: to deliver bank lines as journals, or to post them");
+        Files.writeString(
+                folder.resolve("coding.csv"),
+                "entry,direction,words,from,to,account\ntin,either,tin,,,5010\nbells,either,parish,,,4000\n");
+        Files.writeString(
+                sheet,
+                Files.readString(sheet)
+                        .replace("deliver:", "coding: {table: coding.csv, uncoded: \"2900\"}\ndeliver:"));
+        assertThat(mivrel("post", sheet, "--to", "practice").out())
+                .contains("3 documents: 3 added   debit and credit 4,251.375", "closes 2027-03-15 at 11,749.625");
+        assertThat(mivrel("prove", sheet, "--in", "practice").out())
+                .contains("1,749.625", "0.750", "Proved: everything");
+        assertThat(mivrel("withdraw", sheet, "--from", "practice").out()).contains("taken back  3 documents");
+    }
+
+    private static CommandOutput start(Path raw, Path chart, Path folder, String currency, String... more) {
+        List<Object> words = new ArrayList<>(List.of("start", raw, chart, "--in", folder));
+        for (String answer : List.of("company=Foundry", "currency=" + currency, "account=1200", "signs=as written")) {
+            words.addAll(List.of("--answer", answer));
+        }
+        words.addAll(List.of(more));
+        return mivrel(words.toArray());
     }
 }

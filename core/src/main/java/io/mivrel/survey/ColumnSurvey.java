@@ -1,6 +1,7 @@
 package io.mivrel.survey;
 
 import io.mivrel.model.FieldType;
+import io.mivrel.money.Money;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Hash64;
@@ -69,6 +70,10 @@ public final class ColumnSurvey {
     private final long[] mostAmount = filled(KnownFormats.AMOUNT_FORMS, Long.MIN_VALUE);
     private long filled;
     private long blank;
+    /** How many decimals the currency of the file has, and the cells with so many. */
+    private final int decimals;
+
+    private long asMoney;
     private long withDecimals;
     private long withBlanks;
     private int longest;
@@ -80,6 +85,7 @@ public final class ColumnSurvey {
 
     ColumnSurvey(int place, String title, Currency currency) {
         this.amountFormats = KnownFormats.amounts(currency);
+        this.decimals = Money.decimals(currency);
         this.place = place;
         this.title = title;
     }
@@ -205,7 +211,8 @@ public final class ColumnSurvey {
         unmarked += marked == null || !marked.isSide() ? 1 : 0;
         brackets |= cell[from] == '(';
         trailingMinus |= cell[end - 1] == '-' || cell[end - 1] == '+' || end - from > 3 && cell[end - 1] < 0;
-        withDecimals += hasDecimals(cell, from, end) ? 1 : 0;
+        withDecimals += hasDecimals(cell, from, end, 2) ? 1 : 0;
+        asMoney += hasDecimals(cell, from, end, decimals) ? 1 : 0;
         withThree += hasThree(cell, from, end) ? 1 : 0;
     }
 
@@ -228,12 +235,12 @@ public final class ColumnSurvey {
         return marks == 1 && behind == 3 && digits <= 6;
     }
 
-    // A mark with exactly two digits behind it, as amounts of most currencies have.
-    private static boolean hasDecimals(byte[] bytes, int start, int end) {
+    // A mark with exactly so many digits behind it; amounts of most currencies have two.
+    private static boolean hasDecimals(byte[] bytes, int start, int end, int decimals) {
         int digits = 0;
         for (int i = end - 1; i >= start; i--) {
             if (bytes[i] == '.' || bytes[i] == ',') {
-                return digits == 2;
+                return digits == decimals;
             }
             digits += bytes[i] >= '0' && bytes[i] <= '9' ? 1 : 0;
         }
@@ -308,7 +315,7 @@ public final class ColumnSurvey {
         if (hasWrittenDates() || hasSerials()) {
             return FieldType.DATE;
         }
-        if (mostly(max(amountFits)) && withDecimals * 10 >= filled) {
+        if (mostly(max(amountFits)) && Math.max(withDecimals, asMoney) * 10 >= filled) {
             return FieldType.AMOUNT;
         }
         return withBlanks == 0 && longest <= 20 ? FieldType.CODE : FieldType.TEXT;

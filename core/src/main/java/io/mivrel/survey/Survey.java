@@ -10,6 +10,8 @@ import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -167,5 +169,16 @@ public record Survey(
                 .filter(q -> q.about().equals(about))
                 .findFirst()
                 .orElse(null);
+    }
+
+    /** True when something gives the amounts of its records: columns, or the format of the file. */
+    public boolean hasAmounts() {
+        if (gives == null || facts.kind().isStatement() || !fanOut.isEmpty()) {
+            return true;
+        }
+        return Stream.of(gives.amount(), gives.plusSide(), gives.minusSide(), gives.quantity())
+                .filter(Objects::nonNull)
+                .anyMatch(field ->
+                        fields.containsKey(field) || refinement.sources().containsKey(field));
     }
 }

@@ -36,14 +36,20 @@ public final class Surveyor {
     private final SurveySource surveyed;
     private final Progress progress;
     private final @Nullable Kind wanted;
+    private final @Nullable Currency currency;
 
     public Surveyor(String file, SurveySource surveyed, Progress progress) {
-        this(file, surveyed, null, progress);
+        this(file, surveyed, null, null, progress);
     }
 
-    /** {@code wanted} is the kind of records that somebody says the file gives; {@code null} to find it out. */
-    public Surveyor(String file, SurveySource surveyed, @Nullable Kind wanted, Progress progress) {
+    /**
+     * @param wanted the kind of records that somebody says the file gives; {@code null} to find it out
+     * @param currency that of its amounts, where it states none; {@code null} for two decimals
+     */
+    public Surveyor(
+            String file, SurveySource surveyed, @Nullable Kind wanted, @Nullable Currency currency, Progress progress) {
         this.wanted = wanted;
+        this.currency = currency;
         this.file = file;
         this.surveyed = surveyed;
         this.progress = progress;
@@ -68,10 +74,13 @@ public final class Surveyor {
         try (RowSource source = surveyed.open(facts)) {
             sample = new Sample(source, filters, facts.currency());
         }
-        Currency stated = facts.currencyStated() ? null : StatedCurrency.of(sample);
-        if (stated != null) {
-            sample.in(stated);
-            facts = facts.in(stated);
+        if (!facts.currencyStated()) {
+            Currency stated = StatedCurrency.of(sample);
+            Currency told = stated != null ? stated : currency;
+            if (told != null) {
+                sample.in(told);
+                facts = facts.in(told);
+            }
         }
         Guess tentative = Guess.of(facts, sample, sample.surveyed(), "", sample.above(), wanted);
         List<ColumnSurvey> columns = sample.columns();

@@ -18,7 +18,10 @@ enum Refusal {
     TAX_CODE_UNKNOWN("A5", "the ledger has no tax code %s", "add it there, or name another one"),
     UNBALANCED("B1", "the debits and credits differ by %s", "correct the lines"),
     CURRENCY("B2", "the ledger does not keep books in %s", "post it in the currency of the ledger"),
-    PERIOD_CLOSED("D1", "the period of %s is closed in the ledger", "have it opened there, or date the document later"),
+    PERIOD_CLOSED(
+            "D1",
+            "the period of %s is closed in the ledger",
+            "have it opened there, or take a date in an open period; --date says it when a batch is withdrawn"),
     REFERENCE_TAKEN(
             "R1",
             "the ledger has a journal with the number %s already, which did not come from here",

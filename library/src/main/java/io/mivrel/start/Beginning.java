@@ -110,6 +110,9 @@ public final class Beginning {
             }
         }
         RawFiles fresh = new RawFiles(file, survey);
+        if (books != null) {
+            fresh.look(books.currency());
+        }
         known(fresh);
         String wanted = fresh.slug;
         for (int n = 2; isTaken(fresh.slug); n++) {
@@ -244,12 +247,12 @@ public final class Beginning {
             }
         }
         switch (about) {
-            case CURRENCY -> requireCurrency(text);
+            case CURRENCY -> currency(text);
             case CHART -> chart(text);
             case RATES -> Objects.requireNonNull(InvoiceFacts.of(group(asked))).rates(text);
             case TYPES -> chartRows = Objects.requireNonNull(chart).rows(text);
-            case "gives" -> group(asked).look(Kinds.ofRecords(text).orElseThrow(), "");
-            case "sheet" -> group(asked).look(group(asked).gives(), text);
+            case "gives" -> group(asked).look(Kinds.ofRecords(text).orElseThrow());
+            case "sheet" -> group(asked).look(text);
             default -> {
                 // Nothing else can be said of it before the settings are read as a whole.
             }
@@ -269,11 +272,15 @@ public final class Beginning {
         }
     }
 
-    private static void requireCurrency(String code) throws WrongAnswerException {
+    private void currency(String code) throws IOException, WrongAnswerException {
+        Currency currency;
         try {
-            Currency.getInstance(code);
+            currency = Currency.getInstance(code);
         } catch (IllegalArgumentException unknown) {
             throw new WrongAnswerException("'" + code + "' is no currency code of ISO 4217, such as GBP or EUR");
+        }
+        for (RawFiles group : groups) {
+            group.look(currency);
         }
     }
 
@@ -416,6 +423,10 @@ public final class Beginning {
         Kind gives = group.gives();
         if (gives == null) {
             throw new IOException(name + ": what its rows are could not be found out; see: mivrel survey " + name);
+        }
+        if (!group.survey.survey().hasAmounts()) {
+            throw new IOException(name + ": no column of amounts was found; see: mivrel survey " + name
+                    + ", and --currency where its amounts have other decimals than two");
         }
         if (!answers.containsKey(prefix + DELIVER)) {
             return deliveries(group, gives);

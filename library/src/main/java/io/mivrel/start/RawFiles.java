@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.regex.Pattern;
@@ -23,6 +24,8 @@ final class RawFiles {
     final List<Path> files = new ArrayList<>();
     /** A look at the first of them. */
     FileSurvey survey;
+    /** What was known when it was looked at. */
+    private FileSurvey.Hints hints = FileSurvey.Hints.NONE;
     /** What its settings are called: the name of the file without its figures and months. */
     String slug;
     /** A layout of the folder that was made for such a file; {@code null} for none. */
@@ -57,10 +60,27 @@ final class RawFiles {
         return facts.currencyStated() && !stated.equals(home) ? stated : null;
     }
 
-    /** Looks once more, knowing what the rows are or which sheet is meant. */
-    void look(@Nullable Kind gives, String sheet) throws IOException {
+    /** Looks once more, knowing what the rows are. */
+    void look(Kind gives) throws IOException {
+        look(new FileSurvey.Hints(hints.sheet(), gives, hints.currency()));
+    }
+
+    /** Looks once more, knowing which sheet is meant. */
+    void look(String sheet) throws IOException {
+        look(new FileSurvey.Hints(sheet, gives(), hints.currency()));
+    }
+
+    /** Looks once more, knowing the currency of the books, where its amounts have other decimals than most. */
+    void look(Currency currency) throws IOException {
+        if (currency.getDefaultFractionDigits() != Facts.ASSUMED.getDefaultFractionDigits()) {
+            look(new FileSurvey.Hints(hints.sheet(), hints.gives(), currency));
+        }
+    }
+
+    private void look(FileSurvey.Hints known) throws IOException {
+        hints = known;
         Path file = files.get(0);
-        survey = FileSurvey.of(file, file.getFileName().toString(), sheet, gives, Progress.NONE);
+        survey = FileSurvey.of(file, file.getFileName().toString(), known, Progress.NONE);
     }
 
     /**
