@@ -3,6 +3,10 @@ package io.mivrel;
 import static io.mivrel.kinds.BankLines.*;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.mivrel.files.settings.BooksFolder;
+import io.mivrel.posting.Balance;
+import io.mivrel.practice.PracticeLedger;
+import io.mivrel.practice.PracticePlace;
 import io.mivrel.rows.FileKind;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -13,6 +17,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
@@ -28,13 +33,24 @@ import org.testng.annotations.Test;
 public class FormatsAgreeTest {
     private static final String[] WORDS = {"tin", "Glocke", "bell & rope", "été", "load 7", "x < y", "O'Hara", "50%"};
 
-    private record Line(LocalDate date, long minor, String text, String reference) {
+    /** Of two decimals, of none, of three and of four (ISO 4217). */
+    private static final List<String> CURRENCIES = List.of("GBP", "JPY", "KWD", "CLF");
+
+    private record Line(LocalDate date, long minor, String text, String reference, String currency) {
+        BigDecimal value() {
+            return value(minor, currency);
+        }
+
+        static BigDecimal value(long minor, String currency) {
+            return BigDecimal.valueOf(minor, Currency.getInstance(currency).getDefaultFractionDigits());
+        }
+
         String amount() {
-            return BigDecimal.valueOf(minor, 2).toPlainString();
+            return value().toPlainString();
         }
 
         String size() {
-            return BigDecimal.valueOf(Math.abs(minor), 2).toPlainString();
+            return value().abs().toPlainString();
         }
 
         String expected() {
@@ -45,6 +61,10 @@ public class FormatsAgreeTest {
     private record Written(String file, byte[] bytes, String layout) {}
 
     private static List<Line> lines(Random random) {
+        return lines(random, "GBP");
+    }
+
+    private static List<Line> lines(Random random, String currency) {
         List<Line> lines = new ArrayList<>();
         LocalDate day = LocalDate.of(2027, 1, 1).plusDays(random.nextInt(200));
         int count = 1 + random.nextInt(40);
@@ -52,7 +72,7 @@ public class FormatsAgreeTest {
             day = day.plusDays(random.nextInt(3));
             long minor = random.nextInt(5) == 0 ? random.nextInt(100_000_000) + 1L : random.nextInt(9_999) + 1L;
             String text = WORDS[random.nextInt(WORDS.length)] + " " + WORDS[random.nextInt(WORDS.length)];
-            lines.add(new Line(day, random.nextBoolean() ? minor : -minor, text, "R" + i));
+            lines.add(new Line(day, random.nextBoolean() ? minor : -minor, text, "R" + i, currency));
         }
         return lines;
     }
@@ -101,11 +121,11 @@ public class FormatsAgreeTest {
         StringBuilder text = new StringBuilder("\fPAGE 1\n");
         lines.forEach(l -> text.append(String.format(
                 Locale.ROOT,
-                "%s %-30s %-6s %,16.2f%s%n",
+                "%s %-30s %-6s %,16." + l.value().scale() + "f%s%n",
                 day(l, "dd.MM.uuuu"),
                 l.text,
                 l.reference,
-                BigDecimal.valueOf(Math.abs(l.minor), 2),
+                l.value().abs(),
                 l.minor < 0 ? "-" : " ")));
         return new Written(
                 "a.prn",
@@ -130,7 +150,7 @@ public class FormatsAgreeTest {
                 sheet.value(i + 1, 1, line.text);
                 sheet.value(i + 1, 2, line.reference);
                 // As a program does it that reckons in binary fractions.
-                sheet.value(i + 1, 3, line.minor / 100.0);
+                sheet.value(i + 1, 3, line.value().doubleValue());
             }
         }
         return new Written("a.xlsx", out.toByteArray(), table("{kind: workbook}", ""));
@@ -152,7 +172,7 @@ public class FormatsAgreeTest {
                 row.getCell(0).setCellStyle(date);
                 row.createCell(1).setCellValue(lines.get(i).text);
                 row.createCell(2).setCellValue(lines.get(i).reference);
-                row.createCell(3).setCellValue(lines.get(i).minor / 100.0);
+                row.createCell(3).setCellValue(lines.get(i).value().doubleValue());
             }
             ByteArrayOutputStream out = new ByteArrayOutputStream();
             book.write(out);
@@ -170,7 +190,7 @@ public class FormatsAgreeTest {
                         ? "<?xml version=\"1.0\" encoding=\"UTF-8\"?><?OFX OFXHEADER=\"200\"?>"
                         : "OFXHEADER:100\r\nENCODING:UTF-8\r\nCHARSET:NONE\r\n\r\n");
         text.append("<OFX><STMTRS>");
-        tag(text, "CURDEF", "GBP", tagsClosed);
+        tag(text, "CURDEF", lines.get(0).currency, tagsClosed);
         text.append("<BANKTRANLIST>");
         for (Line line : lines) {
             text.append("<STMTTRN>");
@@ -201,7 +221,9 @@ public class FormatsAgreeTest {
                 .append(lines.size())
                 .append("</NbOfNtries></TtlNtries></TxsSummry>");
         for (Line line : lines) {
-            text.append("<Ntry><Amt Ccy=\"GBP\">").append(line.size()).append("</Amt><CdtDbtInd>");
+            text.append("<Ntry><Amt Ccy=\"" + line.currency + "\">")
+                    .append(line.size())
+                    .append("</Amt><CdtDbtInd>");
             text.append(line.minor < 0 ? "DBIT" : "CRDT").append("</CdtDbtInd>").append(booked);
             text.append("<BookgDt><DtTm>")
                     .append(line.date)
@@ -214,8 +236,9 @@ public class FormatsAgreeTest {
     }
 
     private static String balance(String code, long minor, Line of) {
-        return "<Bal><Tp><CdOrPrtry><Cd>" + code + "</Cd></CdOrPrtry></Tp><Amt Ccy=\"GBP\">"
-                + BigDecimal.valueOf(Math.abs(minor), 2) + "</Amt><CdtDbtInd>" + (minor < 0 ? "DBIT" : "CRDT")
+        return "<Bal><Tp><CdOrPrtry><Cd>" + code + "</Cd></CdOrPrtry></Tp><Amt Ccy=\"" + of.currency + "\">"
+                + Line.value(Math.abs(minor), of.currency).toPlainString() + "</Amt><CdtDbtInd>"
+                + (minor < 0 ? "DBIT" : "CRDT")
                 + "</CdtDbtInd><Dt><Dt>" + of.date + "</Dt></Dt></Bal>";
     }
 
@@ -223,24 +246,31 @@ public class FormatsAgreeTest {
         StringBuilder text = new StringBuilder(random.nextBoolean() ? "{1:F01}{2:I940}{4:\r\n" : "");
         text.append(":20:R\r\n:25:1\r\n:28C:1\r\n:60F:C")
                 .append(day(lines.get(0), "uuMMdd"))
-                .append("GBP0,\r\n");
+                .append(lines.get(0).currency)
+                .append("0,\r\n");
         boolean divided = random.nextBoolean();
         for (Line line : lines) {
             text.append(":61:")
                     .append(day(line, "uuMMdd"))
                     .append(day(line, "MMdd"))
                     .append(line.minor < 0 ? 'D' : 'C');
-            text.append(line.size().replace('.', ','))
+            text.append(comma(line.value().abs()))
                     .append("NTRF")
                     .append(line.reference)
                     .append("\r\n:86:");
             text.append(divided ? "166?00X?20" + line.text : line.text).append("\r\n");
         }
         long closing = sum(lines);
-        text.append(":62F:").append(closing < 0 ? 'D' : 'C').append("271231GBP");
-        text.append(BigDecimal.valueOf(Math.abs(closing), 2).toPlainString().replace('.', ','))
-                .append("\r\n-}\r\n");
+        text.append(":62F:").append(closing < 0 ? 'D' : 'C').append("271231");
+        text.append(lines.get(0).currency).append(comma(Line.value(Math.abs(closing), lines.get(0).currency)));
+        text.append("\r\n-}\r\n");
         return new Written("a.sta", text.toString().getBytes(StandardCharsets.UTF_8), statement("statement"));
+    }
+
+    // In SWIFT messages the comma stands behind whole figures too.
+    private static String comma(BigDecimal value) {
+        String plain = value.toPlainString().replace('.', ',');
+        return plain.contains(",") ? plain : plain + ",";
     }
 
     private static Written qif(List<Line> lines) {
@@ -272,7 +302,8 @@ public class FormatsAgreeTest {
     @Test(dataProvider = "rounds")
     public void everyFormatGivesTheSameRecordsAndDeliveries(int seed) throws Exception {
         Random random = new Random(seed);
-        List<Line> lines = lines(random);
+        String currency = CURRENCIES.get(seed % CURRENCIES.size());
+        List<Line> lines = lines(random, currency);
         List<String> expected = lines.stream().map(Line::expected).toList();
         List<Written> all = List.of(
                 separated(lines),
@@ -288,6 +319,7 @@ public class FormatsAgreeTest {
         for (Written written : all) {
             Workshop workshop =
                     new Workshop().takes("bank", written.file, written.layout).put(written.file, written.bytes);
+            workshop.replace("books/books.yaml", "GBP", currency);
             Reading read = Reading.of(workshop, "bank", DATE, AMOUNT, NARRATIVE, REFERENCE);
             assertThat(read.records()).as(written.file + read.findings()).isEqualTo(expected);
             assertThat(read.findings()).as(written.file).noneMatch(f -> f.blocks());
@@ -297,6 +329,41 @@ public class FormatsAgreeTest {
             String out = delivered(outcome);
             assertThat(out).as(written.file).isEqualTo(delivered == null ? out : delivered);
             delivered = out;
+        }
+        assertThat(delivered).contains(lines.get(0).amount() + "\n");
+    }
+
+    @Test(dataProvider = "rounds")
+    public void whatIsPostedIsTheSameToTheLastDecimal(int seed) throws Exception {
+        String currency = CURRENCIES.get(seed % CURRENCIES.size());
+        List<Line> lines = lines(new Random(seed), currency);
+        Written written = separated(lines);
+        Workshop workshop = new Workshop()
+                .takes("bank", written.file, written.layout)
+                .put(written.file, written.bytes)
+                .replace("books/books.yaml", "GBP", currency)
+                .replace("bank.yaml", "deliver:", "coding: {table: coding.csv, uncoded: \"2900\"}\ndeliver:");
+        try (PracticeLedger ledger = PracticeLedger.openOrCreate(
+                "practice",
+                PracticePlace.file(workshop.folder.resolve("practice.db")),
+                BooksFolder.read(workshop.folder.resolve("books")))) {
+            PostOutcome posted = workshop.open("bank").postTo(ledger).post();
+            assertThat(posted.proof().holds()).isTrue();
+            assertThat(posted.posting().posted()).isEqualTo(lines.size());
+            Balance bank = ledger.balances(LocalDate.MAX).stream()
+                    .filter(balance -> balance.account().equals("1200"))
+                    .findFirst()
+                    .orElseThrow();
+            assertThat(bank.all().minor()).isEqualTo(sum(lines));
+            assertThat(bank.all().currency().getCurrencyCode()).isEqualTo(currency);
+            assertThat(workshop.open("bank")
+                            .postTo(ledger)
+                            .withdraw(null, List.of())
+                            .proof()
+                            .holds())
+                    .isTrue();
+            assertThat(ledger.balances(LocalDate.MAX))
+                    .allMatch(balance -> balance.all().minor() == 0);
         }
     }
 
@@ -333,8 +400,8 @@ public class FormatsAgreeTest {
     @Test
     public void heldEntriesOfAStatementGoBackAsTextAndAreTakenBack() throws Exception {
         List<Line> lines = List.of(
-                new Line(LocalDate.of(2026, 12, 30), 500, "closed period", "R1"),
-                new Line(LocalDate.of(2027, 1, 2), -700, "tin", "R2"));
+                new Line(LocalDate.of(2026, 12, 30), 500, "closed period", "R1", "GBP"),
+                new Line(LocalDate.of(2027, 1, 2), -700, "tin", "R2", "GBP"));
         Written written = ofx(lines, true);
         Workshop workshop =
                 new Workshop().takes("bank", written.file, written.layout).put(written.file, written.bytes);

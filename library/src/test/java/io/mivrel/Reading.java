@@ -36,7 +36,7 @@ record Reading(List<String> records, List<Finding> findings, IntakeTally tally) 
         try (RowSource rows = as.apply(SourceFiles.open(source.path(), source.shown(), source.layout()))) {
             Account account = sheet.books().account(source.layout().account());
             String foreign = account == null ? null : account.currency();
-            Currency currency = Currency.getInstance(foreign == null ? "GBP" : foreign);
+            Currency currency = foreign == null ? sheet.books().currency() : Currency.getInstance(foreign);
             SourceFile file =
                     new SourceFile(source.shown(), "", 1, source.layout().account(), currency);
             Intake intake =

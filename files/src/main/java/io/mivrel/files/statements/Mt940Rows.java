@@ -28,8 +28,8 @@ public final class Mt940Rows extends StatementRows {
     private static final Pattern TAG = Pattern.compile("^:([0-9]{2}[A-Z]?|[A-Z]{2}):(.*)$");
     // 6!n[4!n]2a[1!a]15d1!a3!c16x[//16x], the mark of the entry first being R for a reversal.
     private static final Pattern LINE =
-            Pattern.compile("^([0-9]{6})([0-9]{4})?(R?[CD])([A-Z])?([0-9]{1,12},[0-9]{0,3})([NFS])([A-Z0-9]{3})(.*)$");
-    private static final Pattern BALANCE = Pattern.compile("^([CD])([0-9]{6})([A-Z]{3})([0-9]{1,12},[0-9]{0,3})$");
+            Pattern.compile("^([0-9]{6})([0-9]{4})?(R?[CD])([A-Z])?([0-9]{1,12},[0-9]{0,4})([NFS])([A-Z0-9]{3})(.*)$");
+    private static final Pattern BALANCE = Pattern.compile("^([CD])([0-9]{6})([A-Z]{3})([0-9]{1,12},[0-9]{0,4})$");
     private final TextLines lines;
     private Entry entry;
     private final Information information = new Information();
