@@ -47,7 +47,7 @@ final class StrangePrints {
     private StrangePrints(Country in, Random random) {
         this.in = in;
         this.random = random;
-        this.numbers = StrangeStatements.numbers(in.numbers());
+        this.numbers = StrangeStatements.numbers(in.numbers(), 2);
         this.way = MARKED.get(random.nextInt(MARKED.size()));
         this.box = random.nextInt(4) == 0;
         this.onceADay = random.nextInt(4) == 0;

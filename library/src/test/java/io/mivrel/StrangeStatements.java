@@ -1,11 +1,13 @@
 package io.mivrel;
 
+import java.math.BigDecimal;
 import java.nio.charset.Charset;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
@@ -31,7 +33,17 @@ final class StrangeStatements {
             String[] dates,
             String numbers,
             String opening,
-            String closing) {}
+            String closing) {
+        /** Accounts in another currency, as banks of the country keep them too. */
+        Country with(String other) {
+            return new Country(language, other, encodings, titles, spends, earns, dates, numbers, opening, closing);
+        }
+
+        String show(long minor) {
+            int decimals = Currency.getInstance(currency).getDefaultFractionDigits();
+            return StrangeStatements.numbers(numbers, decimals).format(BigDecimal.valueOf(minor, decimals));
+        }
+    }
 
     // Titles: day, text, amount, out, in, balance, reference.
     static final List<Country> COUNTRIES = List.of(
@@ -206,10 +218,16 @@ final class StrangeStatements {
 
     /** So many files, the languages in turn. */
     static List<Statement> make(long seed, int count) {
+        return make(seed, count, "");
+    }
+
+    /** The same of accounts in one currency; empty for those of the countries. */
+    static List<Statement> make(long seed, int count, String currency) {
         Random random = new Random(seed);
         List<Statement> all = new ArrayList<>();
         for (int i = 0; i < count; i++) {
-            all.add(make(COUNTRIES.get(i % COUNTRIES.size()), i, random));
+            Country country = COUNTRIES.get(i % COUNTRIES.size());
+            all.add(make(currency.isEmpty() ? country : country.with(currency), i, random));
         }
         return all;
     }
@@ -225,7 +243,6 @@ final class StrangeStatements {
         boolean mark = random.nextInt(4) == 0;
         int preamble = random.nextInt(4);
         List<String> order = order(way, balance, random);
-        DecimalFormat numbers = numbers(in.numbers);
         DateTimeFormatter dates = DateTimeFormatter.ofPattern(pattern, Locale.forLanguageTag(in.language));
         int lines = 18 + random.nextInt(30);
         long opening = 100_000 + random.nextInt(900_000);
@@ -247,8 +264,7 @@ final class StrangeStatements {
         StringBuilder file = new StringBuilder();
         int row = 0;
         String[] above = {
-            "IBAN" + separator + "XX00 1111 2222",
-            in.opening + separator + quoted(numbers.format(opening / 100.0), separator)
+            "IBAN" + separator + "XX00 1111 2222", in.opening + separator + quoted(in.show(opening), separator)
         };
         for (int i = 0; i < preamble; i++) {
             file.append(i == 0 ? "Larkmoor" : i == 1 ? above[0] : stated ? above[1] : "")
@@ -266,8 +282,7 @@ final class StrangeStatements {
             row++;
             List<String> cells = new ArrayList<>();
             for (String column : order) {
-                cells.add(quoted(
-                        cell(column, way, moves.get(i), texts.get(i), dates, numbers, in, mark, i, minus), separator));
+                cells.add(quoted(cell(column, way, moves.get(i), texts.get(i), dates, in, mark, i, minus), separator));
             }
             file.append(String.join(String.valueOf(separator), cells)).append("\r\n");
             truth.add(new Line(row, LocalDate.ofEpochDay(moves.get(i)[0]), moves.get(i)[1], texts.get(i)));
@@ -275,7 +290,7 @@ final class StrangeStatements {
         if (preamble > 2 && stated) {
             file.append(in.closing)
                     .append(separator)
-                    .append(quoted(numbers.format(running / 100.0), separator))
+                    .append(quoted(in.show(running), separator))
                     .append("\r\n");
         }
         String what = in.language + ", " + way + ", " + pattern + ", " + encoding + ", '" + separator + "'"
@@ -323,12 +338,11 @@ final class StrangeStatements {
             long[] move,
             String text,
             DateTimeFormatter dates,
-            DecimalFormat numbers,
             Country in,
             boolean mark,
             int at,
             String minus) {
-        String size = numbers.format(Math.abs(move[1]) / 100.0);
+        String size = in.show(Math.abs(move[1]));
         String marked = mark ? size + " " + in.currency : size;
         boolean out = move[1] < 0;
         return switch (column) {
@@ -337,7 +351,7 @@ final class StrangeStatements {
             case "out" -> out ? size : "";
             case "in" -> out ? "" : size;
             case "mark" -> out ? "-" : "+";
-            case "balance" -> numbers.format(move[2] / 100.0);
+            case "balance" -> in.show(move[2]);
             case "reference" -> "R" + (70_000 + at * 37);
             case "currency" -> in.currency;
             default ->
@@ -355,10 +369,10 @@ final class StrangeStatements {
         return cell.indexOf(separator) >= 0 ? '"' + cell + '"' : cell;
     }
 
-    static DecimalFormat numbers(String marks) {
+    static DecimalFormat numbers(String marks, int decimals) {
         DecimalFormatSymbols symbols = DecimalFormatSymbols.getInstance(Locale.ROOT);
         symbols.setDecimalSeparator(marks.charAt(0));
         symbols.setGroupingSeparator(marks.charAt(1) == ' ' ? '\u00a0' : marks.charAt(1));
-        return new DecimalFormat("#,##0.00", symbols);
+        return new DecimalFormat(decimals == 0 ? "#,##0" : "#,##0." + "0".repeat(decimals), symbols);
     }
 }

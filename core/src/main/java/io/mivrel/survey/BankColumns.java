@@ -12,6 +12,7 @@ import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -198,8 +199,11 @@ final class BankColumns {
         ColumnSurvey other = found.other();
         if (other == null) {
             put(BankLines.AMOUNT, found.amount());
-            if (found.unsigned()) {
+            if (found.unsigned() || mayBeUnsigned(found, figures)) {
                 side(found.directions(figures));
+            }
+            if (sources.containsKey(BankLines.AMOUNT)) {
+                relation = found.bySide();
             }
         } else if (found.taken() > 0) {
             put(BankLines.AMOUNT, found.amount());
@@ -209,6 +213,13 @@ final class BankColumns {
             put(found.sign() > 0 ? BankLines.MONEY_IN : BankLines.MONEY_OUT, found.amount());
             put(found.sign() > 0 ? BankLines.MONEY_OUT : BankLines.MONEY_IN, other);
         }
+    }
+
+    // Where nearly all money goes out, unsigned amounts look as if they were signed the other way round.
+    private static boolean mayBeUnsigned(Relation found, Figures figures) {
+        return found.holds() < found.steps()
+                && Arrays.stream(figures.of(found.amount()))
+                        .allMatch(amount -> amount >= 0 || amount == SourceRecord.ABSENT);
     }
 
     // Two columns of which one is filled, each with its own sign.
@@ -603,11 +614,13 @@ final class BankColumns {
         boolean contradicts = evidence[1] >= LEAST_EVIDENCE && evidence[1] >= 9 * evidence[0];
         if (relation != null && !relation.unsigned()) {
             boolean owed = Words.fit("owed", relation.balance().title()) > 0;
-            if (contradicts || owed && !agrees) {
+            if (relation.other() == null && relation.sign() < 0) {
+                againstBalance(relation.balance(), agrees, contradicts, owed);
+            } else if (contradicts || owed && !agrees) {
                 signs = Signs.ALL_REVERSED;
                 signsBy = contradicts ? "the texts say which way the money went" : "the balance is what is owed";
             } else if (agrees || !isDoubtful(relation.balance())) {
-                signs = relation.other() == null && relation.sign() < 0 ? Signs.REVERSED : Signs.AS_WRITTEN;
+                signs = Signs.AS_WRITTEN;
             }
             return;
         }
@@ -627,6 +640,19 @@ final class BankColumns {
             signsBy = "the texts of " + Math.max(evidence[0], evidence[1]) + " rows say which way the money went";
         }
         byStated(amounts);
+    }
+
+    // The balance falls by what is positive: either the amounts are reversed, or the balance is what is owed. No layout
+    // says
+    // the latter, so the balance is left unread then.
+    private void againstBalance(ColumnSurvey balance, boolean agrees, boolean contradicts, boolean owed) {
+        if (agrees) {
+            signs = Signs.AS_WRITTEN;
+            signsBy = "the texts say which way the money went, and the balance goes the other way: it is not read";
+            fields.remove(BankLines.BALANCE);
+        } else if (contradicts || !owed && !isDoubtful(balance)) {
+            signs = Signs.REVERSED;
+        }
     }
 
     private static boolean isDoubtful(ColumnSurvey balance) {

@@ -139,6 +139,11 @@ record Relation(
         return new Relation(amount, other, taken, balance, newestFirst, sign, best >= 4, holds[best], steps);
     }
 
+    /** The same where another column says the side of each amount. */
+    Relation bySide() {
+        return new Relation(amount, other, taken, balance, newestFirst, 1, true, holds, steps);
+    }
+
     /** What each row moves the balance by, in the file's own order; absent where it is not known. */
     List<Integer> directions(Figures figures) {
         long[] balances = figures.of(balance);
