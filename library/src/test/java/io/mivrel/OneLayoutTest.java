@@ -10,7 +10,10 @@ import io.mivrel.text.DatePattern;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Locale;
 import org.testng.annotations.Test;
 
 /** One layout for many months: other titles, other days, and what a layout takes on trust. */
@@ -121,6 +124,81 @@ public class OneLayoutTest {
         assertThat(pattern).isNotNull();
         assertThat(DatePattern.of(pattern.pattern(), pattern.centuryFrom()).parse("13/05/61"))
                 .isEqualTo(java.time.LocalDate.of(1961, 5, 13).toEpochDay());
+    }
+
+    @Test
+    public void aBalanceOfWhatIsOwedDoesNotFlipAmountsThatTheTextsProve() throws Exception {
+        String rows = """
+                01/03/2027,Card payment Hollins Bakery,-12.40,112.40
+                02/03/2027,Card payment Fenwater,-30.00,142.40
+                05/03/2027,Card payment Hollins Bakery,-8.10,150.50
+                13/03/2027,Card payment Hollins Bakery,-2.50,153.00
+                15/03/2027,Direct debit Fenwater Energy,-47.00,200.00
+                20/03/2027,Payment received thank you,200.00,0.00
+                25/03/2027,Card payment Hollins Bakery,-5.00,5.00
+                """;
+        for (String title : List.of("Balance owed", "Balance")) {
+            Workshop workshop = new Workshop();
+            String layout = survey(workshop, "card.csv", "Date,Description,Amount," + title + "\n" + rows)
+                    .layout();
+            workshop.takes("bank", "card.csv", layout.replaceFirst("account: \"[^\"]*\"", "account: 1200"));
+            assertThat(Reading.of(workshop, "bank", BankLines.AMOUNT).records())
+                    .as(layout)
+                    .containsExactly("-1240", "-3000", "-810", "-250", "-4700", "20000", "-500");
+            assertThat(layout).contains("it is not read", "unused: [\"" + title + "\"]");
+        }
+        // Purchases written without a sign: then the amounts are the other way round, and the balance is what is owed.
+        Workshop workshop = new Workshop();
+        String layout = survey(
+                        workshop,
+                        "card.csv",
+                        "Date,Description,Amount,Balance\n"
+                                + rows.replace("200.00,0.00", "=200.00,0.00")
+                                        .replace(",-", ",")
+                                        .replace("=", "-"))
+                .layout();
+        workshop.takes("bank", "card.csv", layout.replaceFirst("account: \"[^\"]*\"", "account: 1200"));
+        assertThat(Reading.of(workshop, "bank", BankLines.AMOUNT).records())
+                .as(layout)
+                .containsExactly("-1240", "-3000", "-810", "-250", "-4700", "20000", "-500");
+    }
+
+    @Test
+    public void oneDepositAmongManyPaymentsKeepsItsSide() throws Exception {
+        StringBuilder rows = new StringBuilder("Date;Text;Amount;+/-;Balance\n");
+        List<String> wanted = new ArrayList<>();
+        long balance = 900_000;
+        for (int i = 0; i < 24; i++) {
+            boolean in = i == 15;
+            long minor = 1_000 + 37L * i;
+            balance += in ? minor : -minor;
+            wanted.add(Long.toString(in ? minor : -minor));
+            rows.append(String.format(
+                    Locale.ROOT,
+                    "%02d.03.2027;%s %d;%.2f;%s;%.2f%n",
+                    1 + i,
+                    in ? "from St Aldhelm" : "tin",
+                    i,
+                    minor / 100.0,
+                    in ? "+" : "-",
+                    balance / 100.0));
+        }
+        for (boolean newestFirst : new boolean[] {false, true}) {
+            List<String> lines = new ArrayList<>(rows.toString().lines().toList());
+            List<String> expected = new ArrayList<>(wanted);
+            if (newestFirst) {
+                Collections.reverse(lines.subList(1, lines.size()));
+                Collections.reverse(expected);
+            }
+            Workshop workshop = new Workshop();
+            String layout =
+                    survey(workshop, "a.csv", String.join("\n", lines) + "\n").layout();
+            workshop.takes("bank", "a.csv", layout.replaceFirst("account: \"[^\"]*\"", "account: 1200"));
+            assertThat(Reading.of(workshop, "bank", BankLines.AMOUNT).records())
+                    .as(layout)
+                    .isEqualTo(expected);
+            assertThat(workshop.run("bank").report().held().rows()).isZero();
+        }
     }
 
     @Test
