@@ -642,9 +642,9 @@ final class BankColumns {
         byStated(amounts);
     }
 
-    // The balance falls by what is positive: either the amounts are reversed, or the balance is what is owed. No layout
-    // says
-    // the latter, so the balance is left unread then.
+    // The balance falls by what is positive: the amounts are reversed, or the balance is what is owed. A layout cannot
+    // say
+    // the latter, so such a balance is not read.
     private void againstBalance(ColumnSurvey balance, boolean agrees, boolean contradicts, boolean owed) {
         if (agrees) {
             signs = Signs.AS_WRITTEN;

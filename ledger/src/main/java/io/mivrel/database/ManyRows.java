@@ -34,7 +34,7 @@ public final class ManyRows implements AutoCloseable {
         if (statement == null || at == places) {
             int rows = (int) Math.min(ROWS, left);
             if (statement == null || rows * columns != places) {
-                close();
+                closeStatement();
                 statement = connection.prepareStatement(start + String.join(", ", Collections.nCopies(rows, row)));
                 places = rows * columns;
             }
@@ -72,10 +72,18 @@ public final class ManyRows implements AutoCloseable {
         return this;
     }
 
-    @Override
-    public void close() throws SQLException {
+    private void closeStatement() throws SQLException {
         if (statement != null) {
             statement.close();
+        }
+    }
+
+    /** Throws when rows are missing: the last statement was not complete, and is not written. */
+    @Override
+    public void close() throws SQLException {
+        closeStatement();
+        if (left > 0 || at != places) {
+            throw new IllegalStateException("fewer rows than were announced");
         }
     }
 }
