@@ -43,7 +43,7 @@ public class RegisterTest {
         RegisterPlace make() throws IOException;
     }
 
-    private static RegisterPlace file() throws IOException {
+    static RegisterPlace file() throws IOException {
         return RegisterPlace.file(Files.createTempDirectory("mivrel register")
                 .resolve("new folder")
                 .resolve("register.db"));
