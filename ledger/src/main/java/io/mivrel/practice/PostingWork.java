@@ -7,6 +7,8 @@ import io.mivrel.posting.Entry;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.PostedEntry;
 import io.mivrel.posting.Standing;
+import io.mivrel.run.Workers;
+import java.io.IOException;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -37,17 +39,40 @@ final class PostingWork {
 
     /** What the answers would be, without the ledger's numbers. */
     List<Answer> examine(PostMode mode, List<Entry> entries) throws SQLException {
-        return decide(mode, entries, store.live(entries.stream().map(Entry::key).toList()));
+        return decide(mode, entries).answers();
     }
 
-    private List<Answer> decide(PostMode mode, List<Entry> entries, Map<String, EntryStore.Known> live)
+    /** What becomes of entries, and what the books hold under their keys. */
+    private record Decision(List<Answer> answers, Map<String, EntryStore.Known> live) {}
+
+    private Decision decide(PostMode mode, List<Entry> entries) throws SQLException {
+        Examination examination = new Examination(booksStore.read(company), PracticeLedger.ABILITIES);
+        // What the entries say is looked at while the database looks for their keys and numbers.
+        try (Workers workers = new Workers()) {
+            Workers.Task<List<@Nullable Answer>> refusals = workers.begin(
+                    () -> entries.stream().map(examination::refuse).toList());
+            Map<String, EntryStore.Known> live =
+                    store.live(entries.stream().map(Entry::key).toList());
+            Set<String> taken = journalNumbers(entries, live);
+            return new Decision(decide(mode, entries, live, taken, examination, refusals.get()), live);
+        } catch (IOException interrupted) {
+            throw new SQLException(interrupted);
+        }
+    }
+
+    private List<Answer> decide(
+            PostMode mode,
+            List<Entry> entries,
+            Map<String, EntryStore.Known> live,
+            Set<String> taken,
+            Examination examination,
+            List<@Nullable Answer> refusals)
             throws SQLException {
         boolean withdrawn = isWithdrawn();
-        Examination examination = new Examination(booksStore.read(company), PracticeLedger.ABILITIES);
-        Set<String> taken = journalNumbers(entries, live);
         Set<String> keys = new HashSet<>();
         List<Answer> answers = new ArrayList<>(entries.size());
-        for (Entry entry : entries) {
+        for (int i = 0; i < entries.size(); i++) {
+            Entry entry = entries.get(i);
             String key = entry.key();
             EntryStore.Known there = live.get(key);
             if (there != null && entry.digest().equals(there.digest())) {
@@ -62,7 +87,8 @@ final class PostingWork {
             } else if (!keys.add(key)) {
                 answers.add(Answer.of(key, Result.DIFFERS, null));
             } else {
-                answers.add(examine(examination, entry, there, taken));
+                Answer refused = refusals.get(i);
+                answers.add(refused != null ? refused : examine(examination, entry, there, taken));
             }
         }
         return answers;
@@ -70,10 +96,6 @@ final class PostingWork {
 
     private static Answer examine(
             Examination examination, Entry entry, EntryStore.@Nullable Known there, Set<String> taken) {
-        Answer refused = examination.refuse(entry);
-        if (refused != null) {
-            return refused;
-        }
         if (there != null && there.standing() == Standing.FINAL && examination.isClosed(LocalDate.parse(there.day()))) {
             return Refusal.PERIOD_CLOSED.to(entry.key(), there.day(), 0);
         }
@@ -108,9 +130,9 @@ final class PostingWork {
     }
 
     List<Answer> post(PostMode mode, List<Entry> entries) throws SQLException {
-        Map<String, EntryStore.Known> live =
-                store.live(entries.stream().map(Entry::key).toList());
-        List<Answer> answers = decide(mode, entries, live);
+        Decision decision = decide(mode, entries);
+        Map<String, EntryStore.Known> live = decision.live();
+        List<Answer> answers = decision.answers();
         List<EntryStore.Known> replaced = new ArrayList<>();
         List<Entry> toWrite = new ArrayList<>();
         for (int i = 0; i < answers.size(); i++) {
