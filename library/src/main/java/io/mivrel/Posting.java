@@ -144,7 +144,7 @@ public final class Posting {
 
     private PostingRegister open() throws IOException {
         // One that is not there at all is said at once, and not after the patience that one deserves that was.
-        FIRST_CONTACT.repeat(ledger::abilities);
+        FIRST_CONTACT.telling(patience.waiting()).repeat(ledger::abilities);
         return PostingRegister.open(place(), run.books().company(), ledger.name());
     }
 
