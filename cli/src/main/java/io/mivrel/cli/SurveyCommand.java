@@ -235,6 +235,10 @@ final class SurveyCommand implements Callable<Integer> {
             return survey.isSettled();
         }
         out.print(survey.text());
+        if (!survey.survey().hasAmounts()) {
+            out.println("\n  no column of amounts was found, so the layout reads nothing yet; where amounts have other"
+                    + " decimals than two, say the currency: --currency KWD");
+        }
         if (preview > 0) {
             out.print("\n" + survey.preview(preview));
         }

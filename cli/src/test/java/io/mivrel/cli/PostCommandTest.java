@@ -119,6 +119,8 @@ public class PostCommandTest {
                 "code,name,type\n1200,Bank,asset\n5010,Tin,expense\n4000,Bells,income\n2900,Suspense,liability\n");
         // Without the currency nothing tells what 1.250,125 is, and then nothing is written.
         assertThat(mivrel("survey", raw).out()).contains("gives       not told by the titles");
+        assertThat(mivrel("survey", raw, "--gives", "bank lines").out())
+                .contains("no column of amounts was found", "--currency KWD");
         CommandOutput asPounds = start(raw, chart, folder, "GBP", "--answer", "gives=bank lines");
         assertThat(asPounds.err()).contains("no column of amounts was found", "--currency");
         assertThat(folder).doesNotExist();
