@@ -3,6 +3,7 @@ package io.mivrel;
 import io.mivrel.files.FolderOutlet;
 import io.mivrel.ledger.PostingRegister;
 import io.mivrel.report.EvidenceFolder;
+import io.mivrel.report.HeldCopies;
 import io.mivrel.report.PostingText;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.Input;
@@ -23,16 +24,8 @@ final class PostingEvidence {
                 FolderOutlet.makePrivate(home.resolve("evidence")), run.slug() + "-posted-" + run.today());
         boolean revealed = false;
         try {
-            List<Path> held = folder.writeHeld(outcome.report(), inputs);
-            Path workbook = held.isEmpty()
-                    ? null
-                    : folder.writeWorkbook(
-                                    outcome.report(),
-                                    inputs,
-                                    run.books(),
-                                    List.of(),
-                                    outcome.summary(SummaryText.Style.PLAIN))
-                            .orElse(null);
+            HeldCopies held = folder.writeHeld(
+                    outcome.report(), inputs, run.books(), List.of(), outcome.summary(SummaryText.Style.PLAIN));
             folder.writeDecisions(outcome.report());
             folder.writeFindings(outcome.report());
             folder.copySettings(run.settings());
@@ -45,15 +38,15 @@ final class PostingEvidence {
                     outcome.ledger(),
                     outcome.details(),
                     folder.folder(),
-                    held,
-                    workbook == null
+                    held.texts(),
+                    held.workbook() == null
                             ? null
                             : home.resolve(Mivrel.CORRECTIONS)
                                     .resolve(folder.folder().getFileName() + ".xlsx"));
             folder.write(kept.summary(SummaryText.Style.PLAIN), kept.json(), Session.digests(run));
             folder.reveal();
             revealed = true;
-            CorrectionsFolder.handOut(workbook, home, folder.folder(), run.slug());
+            CorrectionsFolder.handOut(held.workbook(), home, folder.folder(), run.slug());
             return kept;
         } finally {
             if (!revealed) {

@@ -12,6 +12,7 @@ import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.report.EvidenceFolder;
 import io.mivrel.report.EvidenceFolder.FileDigest;
+import io.mivrel.report.HeldCopies;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
@@ -203,15 +204,10 @@ final class Session implements Publication {
                 FolderOutlet.makePrivate(home.resolve("evidence")), run.slug() + "-" + run.today());
         evidence = staged;
         Task<Void> findings = workers.begin(() -> staged.writeFindings(report));
-        boolean holds = report.heldRows().values().stream()
-                .anyMatch(rows -> !rows.rows().isEmpty());
-        Task<List<Path>> copies = workers.begin(() -> staged.writeHeld(report, inputs));
-        if (holds) {
-            String summary = new Outcome(report, null, List.of(), null, List.of()).summary(SummaryText.Style.PLAIN);
-            workbook = staged.writeWorkbook(report, inputs, run.books(), uncoded.groups(), summary)
-                    .orElse(null);
-        }
-        held = copies.get();
+        String summary = new Outcome(report, null, List.of(), null, List.of()).summary(SummaryText.Style.PLAIN);
+        HeldCopies copies = staged.writeHeld(report, inputs, run.books(), uncoded.groups(), summary);
+        held = copies.texts();
+        workbook = copies.workbook();
         staged.writeDecisions(report);
         staged.copySettings(run.settings());
         writeEvidence(report, staged);

@@ -47,7 +47,6 @@ public class UnfinishedRunsTest {
         try (Connection connection = DriverManager.getConnection(url);
                 var statement = connection.createStatement()) {
             statement.executeUpdate("UPDATE run SET state = 'prepared'");
-            statement.executeUpdate("UPDATE document SET state = 'intended'");
             try (ResultSet files = statement.executeQuery("SELECT hidden, name FROM delivered_file ORDER BY name")) {
                 while (files.next()) {
                     hidden.add(Path.of(files.getString(1)));

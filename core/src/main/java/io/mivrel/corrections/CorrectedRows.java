@@ -45,6 +45,11 @@ public final class CorrectedRows implements RowSource {
         return last == null ? "" : keys.of(last);
     }
 
+    /** True when the last row was corrected, so that its key is not that of its cells. */
+    public boolean isCorrected() {
+        return now != null;
+    }
+
     @Override
     public @Nullable Row next() throws IOException {
         Row row = rows.next();

@@ -114,7 +114,7 @@ final class DeedWriter {
 
     private void writePacks() throws SQLException {
         try (PreparedStatement insert = connection.prepareStatement(
-                "INSERT INTO document_pack VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'intended', ?, ?, ?)")) {
+                "INSERT INTO document_pack VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'delivered', ?, ?, ?)")) {
             for (DocumentPack pack : packs) {
                 byte[] content = pack.content();
                 insert.setLong(1, run);
@@ -143,7 +143,7 @@ final class DeedWriter {
 
     private void writeRows() throws SQLException {
         try (PreparedStatement insert = connection.prepareStatement(
-                "INSERT INTO document VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'intended', ?)")) {
+                "INSERT INTO document VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'delivered', ?)")) {
             for (DocumentPack pack : packs) {
                 DocumentPack.read(
                         pack.content(),

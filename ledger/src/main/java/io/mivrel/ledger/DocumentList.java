@@ -17,12 +17,14 @@ final class DocumentList {
     private final Connection connection;
     private final long run;
     private final String name;
+    private final boolean published;
     private final List<String> deliveries = new ArrayList<>();
 
-    DocumentList(Connection connection, long run, String name) throws SQLException {
+    DocumentList(Connection connection, long run, String name, boolean published) throws SQLException {
         this.connection = connection;
         this.run = run;
         this.name = name;
+        this.published = published;
         try (PreparedStatement query =
                 connection.prepareStatement("SELECT name FROM delivery WHERE run_id = ? ORDER BY place")) {
             query.setLong(1, run);
@@ -51,24 +53,36 @@ final class DocumentList {
 
     /** Those of one place of a run: a document with a row of its own, or those of a pack. */
     static void at(Connection connection, long run, long place, ByIdentity target) throws SQLException {
-        String name = "";
-        try (PreparedStatement query = connection.prepareStatement("SELECT name FROM run WHERE id = ?")) {
+        try (PreparedStatement query = connection.prepareStatement("SELECT name, state FROM run WHERE id = ?")) {
             query.setLong(1, run);
             try (ResultSet rows = query.executeQuery()) {
-                name = rows.next() ? rows.getString(1) : name;
+                if (rows.next()) {
+                    new DocumentList(connection, run, rows.getString(1), isPublished(rows.getString(2)))
+                            .all(new Wanted(null, place), target);
+                }
             }
         }
-        DocumentList list = new DocumentList(connection, run, name);
-        Wanted wanted = new Wanted(null, place);
-        list.rows(wanted, target);
-        list.packs(wanted, target);
+    }
+
+    static boolean isPublished(String stateOfRun) {
+        return stateOfRun.equals("published");
+    }
+
+    /** Those with rows and those in packs. */
+    void all(Wanted wanted, ByIdentity target) throws SQLException {
+        rows(wanted, target);
+        packs(wanted, target);
+    }
+
+    // What a run is about to deliver is delivered once the run is published; no row is written again for it.
+    private String state(String state) {
+        return published ? state : "intended";
     }
 
     /** Which documents are wanted: by reference, or by the place in the run; both {@code null} for all. */
     record Wanted(@Nullable String reference, @Nullable Long place) {}
 
-    /** Those with rows. */
-    void rows(Wanted wanted, ByIdentity target) throws SQLException {
+    private void rows(Wanted wanted, ByIdentity target) throws SQLException {
         String sql =
                 "SELECT kind, account, reference, day, amount, currency, state, source_file, source_row, deliveries, identity"
                         + " FROM document WHERE run_id = ?"
@@ -95,7 +109,7 @@ final class DocumentList {
                                     rows.getString(3),
                                     LocalDate.parse(rows.getString(4)),
                                     new Money(rows.getLong(5), Currency.getInstance(rows.getString(6))),
-                                    rows.getString(7),
+                                    state(rows.getString(7)),
                                     rows.getString(8),
                                     rows.getLong(9),
                                     deliveries(rows.getLong(10))));
@@ -104,8 +118,7 @@ final class DocumentList {
         }
     }
 
-    /** Those in packs. */
-    void packs(Wanted wanted, ByIdentity target) throws SQLException {
+    private void packs(Wanted wanted, ByIdentity target) throws SQLException {
         String sql =
                 "SELECT kind, account, currency, source_file, source_ordinal, deliveries, state, documents, content"
                         + " FROM document_pack WHERE run_id = ?" + (wanted.place == null ? "" : " AND place = ?")
@@ -129,7 +142,7 @@ final class DocumentList {
         Currency currency = Currency.getInstance(rows.getString(3));
         SourceFile source = new SourceFile(rows.getString(4), "", rows.getInt(5), account, currency);
         List<String> by = deliveries(rows.getLong(6));
-        String state = rows.getString(7);
+        String state = state(rows.getString(7));
         DocumentPack.read(
                 rows.getBytes(9), rows.getInt(8), source, (own, figures, content, day, amount, form, row, called) -> {
                     if (wanted.reference == null || wanted.reference.equals(called)) {

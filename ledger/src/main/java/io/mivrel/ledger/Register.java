@@ -518,10 +518,6 @@ public final class Register implements DocumentHistory, AutoCloseable {
             }
             name.executeBatch();
             state.executeUpdate("UPDATE run SET state = 'published' WHERE id = " + of);
-            for (String table : List.of("document", "document_pack")) {
-                state.executeUpdate(
-                        "UPDATE " + table + " SET state = 'delivered' WHERE state = 'intended' AND run_id = " + of);
-            }
             database.commit();
         } catch (SQLException e) {
             throw database.failure(e);
@@ -543,12 +539,12 @@ public final class Register implements DocumentHistory, AutoCloseable {
     private void list(String company, DocumentList.Wanted wanted, Consumer<RegisteredDocument> target)
             throws IOException {
         try (Statement statement = connection.createStatement();
-                ResultSet runs = statement.executeQuery("SELECT id, company, name FROM run ORDER BY id")) {
+                ResultSet runs = statement.executeQuery("SELECT id, company, name, state FROM run ORDER BY id")) {
             while (runs.next()) {
                 if (runs.getString(2).equals(company)) {
-                    DocumentList list = new DocumentList(connection, runs.getLong(1), runs.getString(3));
-                    list.rows(wanted, (identity, document) -> target.accept(document));
-                    list.packs(wanted, (identity, document) -> target.accept(document));
+                    boolean published = DocumentList.isPublished(runs.getString(4));
+                    new DocumentList(connection, runs.getLong(1), runs.getString(3), published)
+                            .all(wanted, (identity, document) -> target.accept(document));
                 }
             }
         } catch (SQLException e) {

@@ -6,7 +6,6 @@ import io.mivrel.corrections.Correction;
 import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.run.FindingLog;
-import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
 import io.mivrel.survey.UncodedGroups;
@@ -14,11 +13,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.stream.Stream;
 
@@ -29,7 +26,6 @@ import java.util.stream.Stream;
  */
 public final class EvidenceFolder {
     private static final int MOST_TRIES = 10_000;
-    private static final String WORKBOOK = "held.xlsx";
 
     private final Path folder;
     private Path staged;
@@ -100,37 +96,26 @@ public final class EvidenceFolder {
         }
     }
 
-    /** Writes the held rows of each input that has any; answers the files. */
-    public List<Path> writeHeld(RunReport report, List<Input> inputs) throws IOException {
-        List<Path> written = new ArrayList<>();
-        for (Input input : inputs) {
-            HeldRows held = report.heldRows().get(input.name());
-            if (held != null && !held.rows().isEmpty()) {
-                String name = Path.of(input.name()).getFileName().toString();
-                Path target = free(staged.resolve("held"), HeldFile.keepsForm(input.layout()) ? name : name + ".csv");
-                HeldCsv.write(input, held, target);
-                written.add(folder.resolve("held").resolve(target.getFileName()));
-            }
-        }
-        return written;
-    }
-
-    /** Writes the workbook of the held rows; answers the file, empty when the library for workbooks is not there. */
-    public Optional<Path> writeWorkbook(
+    /** Writes copies of the held rows, if there are any; answers where they will be. */
+    public HeldCopies writeHeld(
             RunReport report, List<Input> inputs, Books books, List<UncodedGroups.Group> uncoded, String summary)
             throws IOException {
-        Path held = Files.createDirectories(staged.resolve("held"));
-        try {
-            HeldWorkbook.write(report, inputs, books, uncoded, summary, held.resolve(WORKBOOK));
-            return Optional.of(folder.resolve("held").resolve(WORKBOOK));
-        } catch (NoClassDefFoundError absent) {
-            Files.deleteIfExists(held.resolve(WORKBOOK));
-            return Optional.empty();
+        if (report.heldRows().values().stream().allMatch(held -> held.rows().isEmpty())) {
+            return HeldCopies.NONE;
         }
+        HeldCopies copies = HeldCopies.write(report, inputs, books, uncoded, summary, staged.resolve("held"));
+        return new HeldCopies(
+                copies.texts().stream().map(this::revealed).toList(),
+                copies.workbook() == null ? null : revealed(copies.workbook()));
+    }
+
+    // Where a staged file will be.
+    private Path revealed(Path file) {
+        return folder.resolve(staged.relativize(file));
     }
 
     // Two inputs of different folders may have the same name.
-    private static Path free(Path in, String name) throws IOException {
+    static Path free(Path in, String name) throws IOException {
         Files.createDirectories(in);
         Path target = in.resolve(name);
         for (int n = 2; Files.exists(target); n++) {

@@ -3,9 +3,9 @@ package io.mivrel.report;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
 import io.mivrel.rows.FileFormat;
-import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import java.io.BufferedWriter;
+import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
@@ -22,37 +22,21 @@ import java.util.List;
  * The held rows of a file as text, with what is wrong in added columns. Separator and encoding of separated text stay as
  * they are; rows of other files become comma-separated UTF-8, which every layout takes back.
  */
-final class HeldCsv implements HeldFile.Sink {
-    /** Titles of what is added: what is wrong, what a person decides, and what the row is known by. */
-    static final List<String> ADDED = List.of(
-            "Mivrel row",
-            "Mivrel problem",
-            "Mivrel suggestion",
-            "Mivrel decision",
-            "Mivrel who",
-            "Mivrel why",
-            "Mivrel key",
-            "Mivrel file");
-
+final class HeldCsv implements HeldFile.Sink, Closeable {
     private final CsvWriter csv;
-    private final String file;
 
-    private HeldCsv(CsvWriter csv, String file) {
+    private HeldCsv(CsvWriter csv) {
         this.csv = csv;
-        this.file = file;
     }
 
-    /** Writes the file; the target must not exist. */
-    static void write(Input input, HeldRows held, Path target) throws IOException {
+    /** Begins the file; the target must not exist. */
+    static HeldCsv open(Input input, Path target) throws IOException {
         FileFormat form = input.layout().format();
         boolean keeps = HeldFile.keepsForm(input.layout());
-        try (Writer chars = writer(target, keeps ? form.encoding() : FileFormat.AUTO);
-                CsvWriter csv = CsvWriter.builder()
-                        .fieldSeparator(keeps ? form.separator() : ',')
-                        .lineDelimiter(LineDelimiter.CRLF)
-                        .build(chars)) {
-            HeldFile.read(input, held, new HeldCsv(csv, input.name()));
-        }
+        return new HeldCsv(CsvWriter.builder()
+                .fieldSeparator(keeps ? form.separator() : ',')
+                .lineDelimiter(LineDelimiter.CRLF)
+                .build(writer(target, keeps ? form.encoding() : FileFormat.AUTO)));
     }
 
     @Override
@@ -63,16 +47,18 @@ final class HeldCsv implements HeldFile.Sink {
     @Override
     public void titles(List<String> titles) {
         List<String> all = new ArrayList<>(titles);
-        all.addAll(ADDED);
+        all.addAll(HeldFile.ADDED);
         csv.writeRecord(all);
     }
 
     @Override
     public void row(HeldFile.HeldRow row) {
-        List<String> cells = new ArrayList<>(row.cells());
-        cells.addAll(row.added(file));
-        cells.addAll(row.surplus());
-        csv.writeRecord(cells);
+        csv.writeRecord(row.all());
+    }
+
+    @Override
+    public void close() throws IOException {
+        csv.close();
     }
 
     // A stream writer puts a question mark for what the encoding lacks: a reason may name a character that the source

@@ -18,12 +18,24 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
- * Reads the held rows of a source file once more, with what is wrong in each, for a copy that people correct. Of separated
+ * Reads the held rows of a source file once more, with what is wrong in each, for the copies that people correct. Of separated
  * text the lines above the titles come first, as they stand.
  */
 final class HeldFile {
+    /** Titles of what is added: what is wrong, what a person decides, and what the row is known by. */
+    static final List<String> ADDED = List.of(
+            "Mivrel row",
+            "Mivrel problem",
+            "Mivrel suggestion",
+            "Mivrel decision",
+            "Mivrel who",
+            "Mivrel why",
+            "Mivrel key",
+            "Mivrel file");
+
+    private final String name;
     private final FileFormat form;
-    private final Sink sink;
+    private final List<Sink> sinks;
     private final RowKey keys = new RowKey();
     /** Columns of the source; a row with fewer is filled up, so that what is added stands under its titles. */
     private int width;
@@ -33,6 +45,7 @@ final class HeldFile {
         /** A line above the titles. */
         void above(List<String> cells) throws IOException;
 
+        /** The titles of the file itself. */
         void titles(List<String> titles) throws IOException;
 
         void row(HeldRow row) throws IOException;
@@ -41,23 +54,17 @@ final class HeldFile {
     /**
      * One held row.
      *
-     * @param number where it begins in its file
-     * @param key by which it is known again
-     * @param cells as many as there are titles
-     * @param surplus cells behind these
+     * @param own its cells, as many as there are titles
+     * @param all these, then what stands under the titles of {@link #ADDED}, then cells that it has beyond its titles
      * @param reasons why it is held; empty when another row of its document is why
      */
-    record HeldRow(long number, String key, List<String> cells, List<String> surplus, List<Finding> reasons) {
-        /** What stands under the titles of {@link HeldCsv#ADDED}; nothing is decided yet. */
-        List<String> added(String file) {
-            return List.of(Long.toString(number), problem(this), suggestion(this), "", "", "", key, file);
-        }
-    }
+    record HeldRow(List<String> own, List<String> all, List<Finding> reasons) {}
 
-    private HeldFile(FileFormat form, Sink sink, int width) {
-        this.form = form;
-        this.sink = sink;
-        this.width = width;
+    private HeldFile(Input input, List<Sink> sinks) {
+        this.name = input.name();
+        this.form = input.layout().format();
+        this.sinks = sinks;
+        this.width = widthByPlaces(input.layout());
     }
 
     // Of a file without titles: as many columns as the layout takes by number.
@@ -75,12 +82,11 @@ final class HeldFile {
         return layout.format().kind() == FileKind.SEPARATED && layout.shapes().isEmpty();
     }
 
-    /** Hands out the held rows; what could be read of a damaged file. */
-    static void read(Input input, HeldRows held, Sink sink) throws IOException {
-        FileFormat form = input.layout().format();
+    /** Hands out the held rows in one reading; what could be read of a damaged file. */
+    static void read(Input input, HeldRows held, List<Sink> sinks) throws IOException {
         boolean keeps = keepsForm(input.layout());
         try (CorrectedRows rows = CorrectedRows.of(input.opener().open())) {
-            HeldFile file = new HeldFile(form, sink, widthByPlaces(input.layout()));
+            HeldFile file = new HeldFile(input, sinks);
             if (keeps) {
                 file.heading(rows);
             }
@@ -99,7 +105,10 @@ final class HeldFile {
             }
             number = heading.number();
             if (number < form.titlesRow()) {
-                sink.above(RowKey.cells(heading));
+                List<String> cells = RowKey.cells(heading);
+                for (Sink sink : sinks) {
+                    sink.above(cells);
+                }
             } else {
                 titles(RowKey.cells(heading));
             }
@@ -108,7 +117,9 @@ final class HeldFile {
 
     private void titles(List<String> titles) throws IOException {
         width = titles.size();
-        sink.titles(titles);
+        for (Sink sink : sinks) {
+            sink.titles(titles);
+        }
     }
 
     private void copy(CorrectedRows rows, HeldRows held, boolean untitled) throws IOException {
@@ -146,7 +157,10 @@ final class HeldFile {
                     titles(own == null ? places(source) : own);
                     needsTitles = false;
                 }
-                sink.row(row(source, rows.key(), held.reasons(source.number())));
+                HeldRow copied = row(source, rows, held.reasons(source.number()));
+                for (Sink sink : sinks) {
+                    sink.row(copied);
+                }
                 last = source.number();
                 row = held.rows().nextSetBit((int) last + 1);
             }
@@ -157,27 +171,29 @@ final class HeldFile {
         return IntStream.rangeClosed(1, row.size()).mapToObj(Integer::toString).toList();
     }
 
-    private HeldRow row(Row row, String original, List<Finding> reasons) {
+    private HeldRow row(Row row, CorrectedRows rows, List<Finding> reasons) {
         List<String> all = RowKey.cells(row);
-        String shown = keys.of(all);
-        List<String> cells = new ArrayList<>(all.subList(0, width == 0 ? all.size() : Math.min(width, all.size())));
-        while (cells.size() < width) {
-            // A workbook does not keep the blank cells at the end of a row; elsewhere their want is what is wrong.
-            cells.add(form.kind() == FileKind.SEPARATED ? Row.NO_CELL : "");
+        String key = keys.of(all);
+        if (rows.isCorrected() && !key.equals(rows.key())) {
+            key = rows.key() + "/" + key;
         }
-        return new HeldRow(
-                row.number(),
-                shown.equals(original) ? original : original + "/" + shown,
-                cells,
-                all.subList(Math.min(cells.size(), all.size()), all.size()),
-                reasons);
+        List<String> own = new ArrayList<>(all.subList(0, width == 0 ? all.size() : Math.min(width, all.size())));
+        while (own.size() < width) {
+            // A workbook does not keep the blank cells at the end of a row; elsewhere their want is what is wrong.
+            own.add(form.kind() == FileKind.SEPARATED ? Row.NO_CELL : "");
+        }
+        List<String> cells = new ArrayList<>(own);
+        cells.addAll(
+                List.of(Long.toString(row.number()), problem(reasons), suggestion(reasons), "", "", "", key, name));
+        cells.addAll(all.subList(Math.min(own.size(), all.size()), all.size()));
+        return new HeldRow(own, cells, reasons);
     }
 
-    /** Why a row is held, in words. */
-    static String problem(HeldRow row) {
-        return row.reasons().isEmpty()
+    // Why a row is held, in words.
+    private static String problem(List<Finding> reasons) {
+        return reasons.isEmpty()
                 ? "held with the other rows of its document"
-                : row.reasons().stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; "));
+                : reasons.stream().map(HeldFile::problem).distinct().collect(Collectors.joining("; "));
     }
 
     static String problem(Finding finding) {
@@ -185,9 +201,9 @@ final class HeldFile {
         return field + finding.reason();
     }
 
-    /** What could be done about it. */
-    static String suggestion(HeldRow row) {
-        return row.reasons().stream()
+    // What could be done about it.
+    private static String suggestion(List<Finding> reasons) {
+        return reasons.stream()
                 .map(Finding::suggestion)
                 .filter(s -> !s.isEmpty())
                 .distinct()

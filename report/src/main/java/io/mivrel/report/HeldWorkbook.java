@@ -14,6 +14,7 @@ import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
 import io.mivrel.survey.UncodedGroups;
+import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
@@ -27,6 +28,7 @@ import java.util.Map;
 import java.util.Set;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The held rows of a run as a workbook for people: a sheet for each file with its own columns, the cells that are wrong in
@@ -34,7 +36,7 @@ import org.dhatim.fastexcel.Worksheet;
  * that nothing codes, in groups; and the accounts to choose from. Every cell is text, so that no program reads a date or an
  * amount into it.
  */
-final class HeldWorkbook {
+final class HeldWorkbook implements Closeable {
     private static final String WRONG = "FFD9B3";
     private static final String DECIDE = "E6F0E6";
     private static final String HEAD = "D9E1EA";
@@ -44,40 +46,52 @@ final class HeldWorkbook {
     private static final int LONGEST_NAME = 28;
     private static final String ACCOUNTS = "Accounts";
 
+    private final OutputStream out;
     private final Workbook book;
     private final Books books;
+    /** True when a person may choose an account for a row. */
+    private final boolean chooses;
+
     private final Set<String> names = new HashSet<>();
 
-    private HeldWorkbook(Workbook book, Books books) {
-        this.book = book;
+    private HeldWorkbook(OutputStream out, Books books, boolean chooses) {
+        this.out = out;
+        this.book = new Workbook(out, "Mivrel", "1.0");
         this.books = books;
+        this.chooses = chooses;
     }
 
-    /** Writes the workbook; the target must not exist. */
-    static void write(
-            RunReport report,
-            List<Input> inputs,
-            Books books,
-            List<UncodedGroups.Group> uncoded,
-            String summary,
-            Path target)
-            throws IOException {
-        try (OutputStream out = Files.newOutputStream(target, StandardOpenOption.CREATE_NEW);
-                Workbook book = new Workbook(out, "Mivrel", "1.0")) {
-            HeldWorkbook workbook = new HeldWorkbook(book, books);
-            boolean chooses = report.kind().isOfAccount();
-            for (Input input : inputs) {
-                HeldRows held = report.heldRows().get(input.name());
-                if (held != null && !held.rows().isEmpty()) {
-                    workbook.file(input, held, chooses);
-                }
-            }
-            workbook.wholeFiles(report);
-            workbook.totals(summary);
-            if (!uncoded.isEmpty()) {
-                workbook.uncoded(uncoded, report);
-            }
-            workbook.accounts(chooses);
+    /** Begins the workbook, whose target must not exist; {@code null} when the library for workbooks is not there. */
+    static @Nullable HeldWorkbook open(Path target, Books books, boolean chooses) throws IOException {
+        OutputStream out = Files.newOutputStream(target, StandardOpenOption.CREATE_NEW);
+        try {
+            return new HeldWorkbook(out, books, chooses);
+        } catch (NoClassDefFoundError absent) {
+            out.close();
+            Files.delete(target);
+            return null;
+        }
+    }
+
+    /** Begins the sheet of a file. */
+    Rows file(Input input) {
+        return new Rows(sheet(Path.of(input.name()).getFileName().toString()), input);
+    }
+
+    /** Writes the sheets behind those of the files. */
+    void finish(RunReport report, List<UncodedGroups.Group> uncoded, String summary) {
+        wholeFiles(report);
+        totals(summary);
+        if (!uncoded.isEmpty()) {
+            uncoded(uncoded, report);
+        }
+        accounts();
+    }
+
+    @Override
+    public void close() throws IOException {
+        try (out) {
+            book.close();
         }
     }
 
@@ -94,12 +108,6 @@ final class HeldWorkbook {
         return sheet;
     }
 
-    private void file(Input input, HeldRows held, boolean chooses) throws IOException {
-        Rows rows = new Rows(sheet(Path.of(input.name()).getFileName().toString()), input);
-        HeldFile.read(input, held, rows);
-        rows.end(chooses);
-    }
-
     // What holds a file as a whole has no row to stand beside.
     private void wholeFiles(RunReport report) {
         List<Finding> ofFiles = report.findings().worstFirst().stream()
@@ -111,7 +119,7 @@ final class HeldWorkbook {
         }
         Worksheet sheet = sheet("Whole files");
         List<String> titles = new ArrayList<>(List.of("Value"));
-        titles.addAll(HeldCsv.ADDED);
+        titles.addAll(HeldFile.ADDED);
         titles(sheet, titles, 1);
         RowKey keys = new RowKey();
         int at = 1;
@@ -191,7 +199,7 @@ final class HeldWorkbook {
         widths(sheet, new int[] {8, 10, 34, 8, 8, 12, 8, 14, MOST_WIDTH});
     }
 
-    private void accounts(boolean chooses) {
+    private void accounts() {
         Worksheet sheet = sheet(ACCOUNTS);
         titles(sheet, List.of("decision", "meaning"), 2);
         int at = 1;
@@ -259,8 +267,8 @@ final class HeldWorkbook {
 
     // What a row is known by moves with it, and is of no use to read.
     private static void hideKeys(Worksheet sheet, int own) {
-        sheet.hideColumn(own + HeldCsv.ADDED.size() - 2);
-        sheet.hideColumn(own + HeldCsv.ADDED.size() - 1);
+        sheet.hideColumn(own + HeldFile.ADDED.size() - 2);
+        sheet.hideColumn(own + HeldFile.ADDED.size() - 1);
     }
 
     // The words and the accounts of the last sheet, offered in the column; others are told when they are taken in.
@@ -279,7 +287,7 @@ final class HeldWorkbook {
     }
 
     /** The rows of one file. */
-    private final class Rows implements HeldFile.Sink {
+    final class Rows implements HeldFile.Sink {
         private final Worksheet sheet;
         private final Input input;
         private List<String> titles = List.of();
@@ -302,7 +310,7 @@ final class HeldWorkbook {
         public void titles(List<String> own) {
             titles = own;
             List<String> all = new ArrayList<>(own);
-            all.addAll(HeldCsv.ADDED);
+            all.addAll(HeldFile.ADDED);
             widths = new int[all.size()];
             for (int c = 0; c < widths.length; c++) {
                 widths[c] = all.get(c).length() + 2;
@@ -314,15 +322,13 @@ final class HeldWorkbook {
         @Override
         public void row(HeldFile.HeldRow row) {
             if (titles.isEmpty()) {
-                titles(numbers(row.cells().size()));
+                titles(numbers(row.own().size()));
             }
             if (at > MOST_ROWS) {
                 more = true;
                 return;
             }
-            List<String> cells = new ArrayList<>(row.cells());
-            cells.addAll(row.added(input.name()));
-            cells.addAll(row.surplus());
+            List<String> cells = row.all();
             columns = Math.max(columns, cells.size());
             for (int c = 0; c < cells.size(); c++) {
                 text(sheet, at, c, cells.get(c));
@@ -330,7 +336,7 @@ final class HeldWorkbook {
                     widths[c] = Math.max(widths[c], cells.get(c).length() + 2);
                 }
             }
-            row.reasons().forEach(finding -> colour(finding, row.cells()));
+            row.reasons().forEach(finding -> colour(finding, row.own()));
             at++;
         }
 
@@ -368,7 +374,7 @@ final class HeldWorkbook {
             sheet.comment(at, place, note.length() > MOST_COMMENT ? note.substring(0, MOST_COMMENT) + " ..." : note);
         }
 
-        void end(boolean chooses) {
+        void end() {
             if (more) {
                 text(sheet, at, 0, "and more rows: see the text copy in the evidence");
             }

@@ -134,13 +134,23 @@ public class SummaryTextTest {
         for (String expected : List.of("march", "march-2", "march-3")) {
             EvidenceFolder evidence = EvidenceFolder.stage(parent, "march");
             assertThat(evidence.folder().getFileName()).hasToString(expected);
-            List<Path> held = evidence.writeHeld(report, inputs);
+            HeldCopies held = evidence.writeHeld(
+                    report,
+                    inputs,
+                    Books.named("Larkmoor Bell Foundry", Currency.getInstance("GBP"))
+                            .build(),
+                    List.of(),
+                    "");
             evidence.writeFindings(report);
             evidence.write("said", "{}", List.of(new EvidenceFolder.FileDigest("input", "a", 1, "x:y")));
             assertThat(evidence.folder()).doesNotExist();
             evidence.reveal();
-            assertThat(held).hasSize(1);
-            assertThat(held.get(0)).content().contains("2027-03-01,=cmd(),x,2,").doesNotContain("tin");
+            assertThat(held.workbook()).isNotNull().exists();
+            assertThat(held.texts()).hasSize(1);
+            assertThat(held.texts().get(0))
+                    .content()
+                    .contains("2027-03-01,=cmd(),x,2,")
+                    .doesNotContain("tin");
             assertThat(evidence.folder().resolve("summary.txt")).hasContent("said");
             assertThat(evidence.folder().resolve("files.csv")).content().contains("input,a,1,x:y");
             assertThat(evidence.folder().resolve("findings.csv")).content().contains("blocker,amount-unreadable");
