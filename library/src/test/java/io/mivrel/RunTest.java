@@ -334,7 +334,7 @@ public class RunTest {
         byte[] whole = (Workshop.JOURNAL_TITLES + voucher(1, 123_45) + voucher(2, 99) + voucher(3, 7)).getBytes();
         Workshop workshop = new Workshop();
         Random random = new Random(11);
-        for (int round = 0; round < 1500; round++) {
+        for (int round = 0; round < 500; round++) {
             byte[] flipped = whole.clone();
             for (int i = 0; i <= random.nextInt(4); i++) {
                 flipped[random.nextInt(flipped.length)] = (byte) random.nextInt(256);

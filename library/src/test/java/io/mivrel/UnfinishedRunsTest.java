@@ -3,6 +3,8 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import io.mivrel.ledger.Register;
+import io.mivrel.ledger.RegisterPlace;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -80,6 +82,39 @@ public class UnfinishedRunsTest {
         deliversNothingMore(names);
         assertThat(names.get(0)).hasContent(content.get(0));
         assertThat(names.get(1)).hasContent(content.get(1));
+    }
+
+    @Test
+    public void untilThenDocumentsAreOnlyIntended() throws Exception {
+        List<Path> names = out();
+        backToPrepared();
+        assertThat(states()).containsExactly("intended", "intended");
+        deliversNothingMore(names);
+        assertThat(states()).containsExactly("delivered", "delivered");
+    }
+
+    @Test
+    public void aRunThatWasLeftSoByTheFormatBeforeIsSettled() throws Exception {
+        List<Path> names = out();
+        backToPrepared();
+        String url = "jdbc:sqlite:" + workshop.folder.resolve(".mivrel/register.db");
+        try (Connection connection = DriverManager.getConnection(url);
+                var statement = connection.createStatement()) {
+            statement.executeUpdate("UPDATE document SET state = 'intended'");
+            statement.executeUpdate("UPDATE register_format SET format = 7");
+        }
+        assertThat(states()).containsExactly("intended", "intended");
+        deliversNothingMore(names);
+        assertThat(states()).containsExactly("delivered", "delivered");
+    }
+
+    private List<String> states() throws IOException {
+        List<String> states = new ArrayList<>();
+        RegisterPlace place = RegisterPlace.file(workshop.folder.resolve(".mivrel/register.db"));
+        try (Register register = Register.openToRead(place)) {
+            register.documents("Larkmoor Bell Foundry", document -> states.add(document.state()));
+        }
+        return states;
     }
 
     @Test

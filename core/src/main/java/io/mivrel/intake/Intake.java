@@ -13,19 +13,15 @@ import io.mivrel.model.Severity;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
-import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
-import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.text.AmountFormat;
-import io.mivrel.text.DatePattern;
 import io.mivrel.text.Hash64;
 import io.mivrel.text.LongSet;
-import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -59,7 +55,7 @@ public final class Intake {
     private final RowProblems problems;
     private Overrides overrides = Overrides.NONE;
     private final IntakeTally tally;
-    private @Nullable BalanceChain chain;
+    private @Nullable RunningBalance balance;
     /** {@code null} when the balances tell the lines apart, or the format does. */
     private final @Nullable EqualLines equalLines;
 
@@ -67,25 +63,17 @@ public final class Intake {
     private final Field dateField;
     private final AmountResolver amounts;
     private final boolean statementsRead;
-    private final RowFilter[] filters;
-    private final RowFilter[] expectations;
     private final StatedBalances stated;
     private final TotalsWithin totals;
-    private final LastCell lastCell = new LastCell();
-    private final boolean separated;
-    /** True when the file has one byte a character. */
-    private final boolean narrow;
-
+    /** Both {@code null} until the titles are known. */
     private CellReader @Nullable [] readers;
-    private @Nullable TitleBinding titles;
+
+    private @Nullable RowScreen screen;
     private List<String> titlesAbove = List.of();
     private boolean unreadable;
     private boolean below;
     private long datesBelow;
     private long firstRowBelow;
-    private @Nullable DatePattern datePattern;
-    private int dateCell = -1;
-    private int balanceCell = -1;
 
     /**
      * Reads all dates, and compares nothing with the books.
@@ -104,18 +92,13 @@ public final class Intake {
         this.problems = new RowProblems(file.name());
         this.tally = new IntakeTally(file.name(), file.currency());
         boolean balances = kind.balance() != null && layout.fields().containsKey(kind.balance());
-        this.chain = balances ? new BalanceChain(layout.format().newestFirst(), file.currency()) : null;
         this.statements = new StatementFollower(file.name(), file.currency());
         this.dateField = kind.date();
         this.order = new DateOrder(layout.format().newestFirst());
         this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
-        this.filters = layout.filters().toArray(RowFilter[]::new);
-        this.expectations = layout.expectations().toArray(RowFilter[]::new);
         this.stated = new StatedBalances(layout.stated(), numbers, file);
+        this.balance = balances ? new RunningBalance(layout, file, numbers, stated, problems) : null;
         this.totals = new TotalsWithin(file.currency(), numbers);
-        this.separated = layout.format().kind() == FileKind.SEPARATED;
-        String encoding = layout.format().encoding();
-        this.narrow = !encoding.startsWith("UTF-") && !encoding.equals(FileFormat.AUTO);
         this.statementsRead = layout.format().kind().isStatement();
         this.equalLines = !kind.isOfAccount() || balances || statementsRead
                 ? null
@@ -160,6 +143,9 @@ public final class Intake {
     public Intake holdFoundLate(IntakeTally earlier) {
         oddDates = earlier.oddDates();
         earlier.culprits.forEach(culprit -> culprits.put(culprit.row(), culprit));
+        if (balance != null && !culprits.isEmpty()) {
+            balance.blameNone();
+        }
         return this;
     }
 
@@ -265,8 +251,8 @@ public final class Intake {
         }
     }
 
-    private TitleBinding bound() {
-        return Objects.requireNonNull(titles);
+    private RowScreen screen() {
+        return Objects.requireNonNull(screen);
     }
 
     private void bind(TitleBinding binding, IntakeBlock block) {
@@ -275,10 +261,9 @@ public final class Intake {
             unreadable = true;
             return;
         }
-        titles = binding;
         if (binding.isHandedBack()) {
             // Rows that were held and corrected are no whole statement, so their balances prove nothing.
-            chain = null;
+            balance = null;
             tally.handedBack = true;
         }
         List<CellReader> compiled = new ArrayList<>();
@@ -289,12 +274,8 @@ public final class Intake {
             boolean isoToo = layout.format().kind() == FileKind.WORKBOOK;
             compiled.add(CellReader.of(
                     field, from, places, String.join(" + ", from.columns()), numbers, isoToo, layout.terms()));
-            if (field == dateField && places != null && places.length > 0) {
-                dateCell = places[0];
-                datePattern = from.date();
-            }
-            if (field == kind.balance() && places != null && places.length > 0) {
-                balanceCell = places[0];
+            if (balance != null && field == kind.balance() && places != null && places.length > 0) {
+                balance.standsIn(places[0]);
             }
             boolean summed = field == rule.amount() || field == kind.plusSide() || field == kind.minusSide();
             if (summed && !layout.stated().totals().isEmpty() && places != null && places.length == 1) {
@@ -304,6 +285,7 @@ public final class Intake {
         // An amount in a currency of its own is read once that is known.
         compiled.sort(Comparator.comparing(reader -> reader.field.currency() != null));
         readers = compiled.toArray(CellReader[]::new);
+        screen = new RowScreen(layout, binding, problems);
     }
 
     private void data(Row row, IntakeBlock block) {
@@ -316,47 +298,36 @@ public final class Intake {
             faulty(row, row.fault(), block);
             return;
         }
-        if (row.size() < bound().width || row.size() == 1) {
-            if (row.isBlank()) {
-                tally.leaveOut(LeftOut.BLANK);
-                return;
-            }
+        RowScreen screen = screen();
+        if (screen.mayBeBlank(row) && row.isBlank()) {
+            tally.leaveOut(LeftOut.BLANK);
+            return;
         }
-        if (endsData(row)) {
+        if (screen.endsData(row)) {
             below = true;
             firstRowBelow = row.number();
             tally.leaveOut(LeftOut.BELOW_DATA);
             stated.beside(row);
-            readStatedClosing(row);
+            if (balance != null) {
+                balance.readClosing(row);
+            }
             return;
         }
-        if (isFilteredOut(row)) {
+        if (screen.isFilteredOut(row)) {
             tally.leaveOut(LeftOut.BY_LAYOUT);
             compareWithin(row, block);
             return;
         }
-        if (!fitsWidth(row) || isAside(row)) {
-            if (!problems.isBlocked()) {
-                return;
-            }
+        if (!screen.fitsWidth(row)) {
             emitUnread(row, block);
             return;
         }
-        lookAtText(row);
-        for (int i = 0; i < expectations.length; i++) {
-            expect(row, expectations[i], bound().expectations[i]);
+        LeftOut aside = screen.aside(row);
+        if (aside != null) {
+            tally.leaveOut(aside);
+            return;
         }
-        if (row.hasRemarks() && row.placeBetween() > 0) {
-            problems.add(
-                    Rule.TEXT_BETWEEN_COLUMNS,
-                    "",
-                    row.textBetween(),
-                    layout.format().gapAt(row.placeBetween()) + ", and what stands there would be lost",
-                    "compare the places of the columns with this row");
-        }
-        if (row.hasRemarks() && row.hasQuoteInside()) {
-            problems.add(Rule.QUOTE_INSIDE, "", row.text(0), "a quote stands inside an unquoted cell", "");
-        }
+        screen.look(row);
         read(row, block);
     }
 
@@ -397,8 +368,8 @@ public final class Intake {
         }
         totals.add(record);
         amounts.resolve(record);
-        if (layout.signs() == Signs.BY_BALANCE && chain != null) {
-            signByBalance(record, chain);
+        if (layout.signs() == Signs.BY_BALANCE && balance != null) {
+            balance.sign(record);
         }
         stated.add(record.number(rule.amount()));
         if (layout.credits().turned()) {
@@ -415,8 +386,8 @@ public final class Intake {
         if (equalLines != null) {
             equalLines.look(record, row.number(), problems);
         }
-        if (chain != null && kind.balance() != null) {
-            followBalance(record, chain, kind.balance(), row.number());
+        if (balance != null) {
+            balance.follow(record, row.number());
         }
         if (!culprits.isEmpty() && culprits.containsKey(row.number())) {
             Culprit found = Objects.requireNonNull(culprits.get(row.number()));
@@ -435,59 +406,6 @@ public final class Intake {
         } else {
             emit(block);
         }
-    }
-
-    private void lookAtText(Row row) {
-        String shorter = separated ? lastCell.cutOff(row) : null;
-        if (shorter != null) {
-            problems.add(
-                    Rule.ROW_CUT_OFF,
-                    "",
-                    shorter,
-                    "the file ends here without a line end, and this figure is shorter than those above it",
-                    "download the file again");
-        }
-        if (narrow && MixedEncoding.isIn(row)) {
-            problems.add(
-                    Rule.TEXT_MIXED_ENCODING,
-                    "",
-                    MixedEncoding.word(row),
-                    "looks like UTF-8 that was read as " + layout.format().encoding(),
-                    "compare it with its source");
-        }
-    }
-
-    private void expect(Row row, RowFilter expected, int place) {
-        String cell = place < row.size() ? row.trimmed(place) : "";
-        if (!cell.isEmpty() && expected.leavesOut(row, place)) {
-            problems.add(
-                    Rule.VALUE_UNKNOWN,
-                    expected.column(),
-                    cell,
-                    "the layout expects only " + String.join(", ", expected.texts()) + " here",
-                    "take the row out, or read it under a layout of its own");
-        }
-    }
-
-    // The first row's comes from the balance before all rows, where the file states it.
-    private void signByBalance(RecordBlock record, BalanceChain chain) {
-        long amount = record.number(rule.amount());
-        long balance = record.number(Objects.requireNonNull(kind.balance()));
-        long before = chain.before() == SourceRecord.ABSENT ? stated.opening() : chain.before();
-        if (amount == SourceRecord.ABSENT) {
-            return;
-        }
-        if (before != SourceRecord.ABSENT && balance != SourceRecord.ABSENT) {
-            record.put(rule.amount(), balance < before ? -Math.abs(amount) : Math.abs(amount));
-            return;
-        }
-        record.put(rule.amount(), SourceRecord.ABSENT);
-        problems.add(
-                Rule.AMOUNT_SIDE_UNKNOWN,
-                rule.amount().name(),
-                Money.show(amount, file.currency()),
-                "no balance before this row tells whether it came in or went out",
-                "write the amount with its sign, and see the statement before");
     }
 
     // A bank gives each entry an identifier of its own; with the same date and amount, the entry is there twice.
@@ -520,8 +438,8 @@ public final class Intake {
 
     // What it moved the balance by is not known, so the row behind it cannot be judged and is not to be blamed.
     private void emitUnread(Row row, IntakeBlock block) {
-        if (chain != null) {
-            chain.step(SourceRecord.ABSENT, SourceRecord.ABSENT, row.number());
+        if (balance != null) {
+            balance.unread(row.number());
         }
         stated.add(SourceRecord.ABSENT);
         totals.unread();
@@ -545,95 +463,11 @@ public final class Intake {
         problems.moveTo(block.findings());
     }
 
-    private boolean isAside(Row row) {
-        if (row.isBlank()) {
-            tally.leaveOut(LeftOut.BLANK);
-            return true;
-        }
-        if (dateCell >= 0 && bound().isRepeatedBy(row)) {
-            tally.leaveOut(LeftOut.TITLES_AGAIN);
-            return true;
-        }
-        return false;
-    }
-
-    private boolean isFilteredOut(Row row) {
-        for (int i = 0; i < filters.length; i++) {
-            if (filters[i].leavesOut(row, bound().filters[i])) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private boolean fitsWidth(Row row) {
-        if (bound().lacksCell(row)) {
-            problems.add(
-                    Rule.CELLS_MISSING,
-                    "",
-                    Row.NO_CELL,
-                    "the row had fewer cells than titles, and where one was missing nothing was put yet",
-                    "put each cell under its title, and take the words '" + Row.NO_CELL + "' out");
-            return false;
-        }
-        if (row.size() == bound().width) {
-            return true;
-        }
-        if (row.size() < bound().width && layout.format().kind() == FileKind.WORKBOOK) {
-            // A workbook does not keep the blank cells at the end of a row.
-            row.pad(bound().width);
-            return true;
-        }
-        if (row.size() < bound().width) {
-            problems.add(
-                    Rule.CELLS_MISSING,
-                    "",
-                    row.text(0),
-                    "has " + row.size() + " cells, but there are " + bound().width + " titles",
-                    "was the row broken in two, or a separator lost?");
-            return false;
-        }
-        for (int i = bound().width; i < row.size(); i++) {
-            if (Spans.trimStart(row.bytes(), row.start(i), row.end(i)) < row.end(i)) {
-                problems.add(
-                        Rule.CELLS_EXTRA,
-                        "",
-                        row.text(i),
-                        "has " + row.size() + " cells, but there are " + bound().width + " titles",
-                        "a text with '" + layout.format().separator() + "' in it is probably not quoted");
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private boolean endsData(Row row) {
-        String until = layout.format().until();
-        if (until.isEmpty()) {
-            return false;
-        }
-        for (int i = 0; i < row.size(); i++) {
-            int start = Spans.trimStart(row.bytes(), row.start(i), row.end(i));
-            if (Spans.startsWith(row.bytes(), start, row.end(i), until)) {
-                // A narrative may begin with the same words: a row with a date of its own is data.
-                return !hasDate(row);
-            }
-        }
-        return false;
-    }
-
-    private boolean hasDate(Row row) {
-        return dateCell >= 0
-                && datePattern != null
-                && row.size() >= bound().width
-                && DatePattern.isDate(datePattern.parse(row.bytes(), row.start(dateCell), row.end(dateCell)));
-    }
-
     // A balance carried over, or a total of the rows above, is no row of its own but must agree with them.
     private void compareWithin(Row row, IntakeBlock block) {
         long carried = stated.carried(row);
-        if (carried != SourceRecord.ABSENT && chain != null) {
-            String differs = chain.carried(layout.signs() == Signs.ALL_REVERSED ? -carried : carried);
+        if (carried != SourceRecord.ABSENT && balance != null) {
+            String differs = balance.carried(carried);
             if (differs != null) {
                 String value = Money.show(carried, file.currency());
                 note(block, Rule.BALANCE_CARRIED, row.number(), value, differs, Rule.BALANCE_CARRIED.remedy());
@@ -648,19 +482,10 @@ public final class Intake {
         }
     }
 
-    private void readStatedClosing(Row row) {
-        if (chain != null && balanceCell >= 0 && balanceCell < row.size()) {
-            long stated = numbers.parse(row.bytes(), row.start(balanceCell), row.end(balanceCell));
-            if (AmountFormat.isAmount(stated)) {
-                chain.stated(layout.signs() == Signs.ALL_REVERSED ? -stated : stated);
-            }
-        }
-    }
-
     private void belowData(Row row) {
         stated.beside(row);
         tally.leaveOut(LeftOut.BELOW_DATA);
-        if (hasDate(row)) {
+        if (screen().hasDate(row)) {
             datesBelow++;
         }
     }
@@ -676,35 +501,6 @@ public final class Intake {
                 record.put(field, decimal.negate());
                 turned = true;
             }
-        }
-    }
-
-    private void followBalance(RecordBlock record, BalanceChain chain, Field balanceField, long row) {
-        long amount = record.number(kind.amount());
-        long balance = record.number(balanceField);
-        if (balance != SourceRecord.ABSENT && layout.signs() == Signs.ALL_REVERSED) {
-            balance = -balance;
-            record.put(balanceField, balance);
-        }
-        if (amount == SourceRecord.ABSENT) {
-            long implied = chain.impliedAmount(balance);
-            if (implied != SourceRecord.ABSENT) {
-                String words = "the running balance says " + Money.show(Math.abs(implied), file.currency())
-                        + (implied < 0 ? " out" : " in");
-                problems.suggestInstead(Rule.AMOUNT_UNREADABLE, words);
-                problems.suggestInstead(Rule.AMOUNT_MISSING, words);
-                problems.suggestInstead(Rule.AMOUNT_TOO_PRECISE, words);
-            }
-        }
-        String broke = chain.step(amount, balance, row);
-        // Who is to blame shows one row later, when the latest row comes first.
-        if (broke != null && culprits.isEmpty()) {
-            problems.add(
-                    Rule.BALANCE_BROKEN,
-                    balanceField.name(),
-                    Money.show(balance, file.currency()),
-                    broke,
-                    chain.likelyCause());
         }
     }
 
@@ -750,8 +546,8 @@ public final class Intake {
                     "does 'until' stop too early?");
         }
         compareWithTerms(block);
-        if (chain != null) {
-            finishBalance(block, chain);
+        if (balance != null) {
+            balance.finish(tally, firstRowBelow).forEach(finding -> note(block, finding));
         }
         stated.compare(tally, equalLines, !culprits.isEmpty(), finding -> note(block, finding), block.findings()::add);
         Field total = kind.statedTotal();
@@ -772,40 +568,6 @@ public final class Intake {
                     LocalDate.ofEpochDay(day).toString(),
                     "the layout '" + layout.name() + "' is for dates from " + days.from() + " to " + days.to(),
                     Rule.LAYOUT_NOT_FOR_DATES.remedy());
-        }
-    }
-
-    private void finishBalance(IntakeBlock block, BalanceChain chain) {
-        long stated = chain.contradictedClosing();
-        if (stated != SourceRecord.ABSENT) {
-            note(
-                    block,
-                    Rule.BALANCE_CLOSING,
-                    firstRowBelow,
-                    Money.show(stated, file.currency()),
-                    "the lines lead to " + Money.show(chain.closing(), file.currency()),
-                    "is the file cut off, or a line missing at its end?");
-        }
-        if (chain.runsTheOtherWay()) {
-            note(
-                    block,
-                    Rule.BALANCE_BROKEN,
-                    0,
-                    "",
-                    "read the other way round the balances agree",
-                    "say 'order: " + (layout.format().newestFirst() ? "oldest first" : "newest first")
-                            + "' in the layout");
-        }
-        tally.culprits.addAll(chain.culprits());
-        tally.proof = chain.proof().orElse(null);
-        if (tally.proof != null) {
-            tally.spans.add(new StatementSpan(
-                    "",
-                    tally.proof.opening(),
-                    tally.proof.movement(),
-                    tally.proof.closing(),
-                    tally.coveredFrom().orElse(null),
-                    tally.coveredTo().orElse(null)));
         }
     }
 

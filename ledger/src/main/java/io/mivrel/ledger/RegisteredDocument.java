@@ -13,7 +13,7 @@ import java.util.List;
  * @param reference its number, or its name by place
  * @param day its date
  * @param amount its amount: of a journal, the sum of its debits
- * @param state {@code intended}, {@code delivered}, {@code posted}, {@code refused} or {@code withdrawn}
+ * @param state {@code intended} while its run is not published, {@code delivered}, {@code posted}, {@code refused} or {@code withdrawn}
  * @param file the file that its first row stood in
  * @param row that row, from 1
  * @param deliveries the deliveries that it went out by

@@ -63,8 +63,13 @@ public class RegisterTest {
 
     private static Register begun(RegisterPlace place, RunScope scope) throws IOException {
         Register register = Register.open(place);
-        register.begin(scope);
-        return register;
+        try {
+            register.begin(scope);
+            return register;
+        } catch (IOException e) {
+            register.close();
+            throw e;
+        }
     }
 
     private static RecordRange journal(String reference, long day, long amount) {
@@ -369,7 +374,9 @@ public class RegisterTest {
                 bytes[i] = (byte) i;
             }
             Files.write(place.file(), bytes);
-            assertThatThrownBy(() -> Register.open(place)).isInstanceOf(RegisterException.class);
+            assertThatThrownBy(() -> Register.open(place))
+                    .isInstanceOf(RegisterException.class)
+                    .hasMessageContaining("is damaged");
         }
     }
 
