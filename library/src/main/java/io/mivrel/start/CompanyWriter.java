@@ -39,7 +39,7 @@ final class CompanyWriter {
 
     /** Everything of every form of files. */
     void all() throws IOException, SettingsException {
-        if (begun.books() == null) {
+        if (begun.books().there() == null) {
             books();
             SettingsSchema.all().forEach((name, text) -> files.put(SettingsSchema.FOLDER + "/" + name, text));
         }
@@ -94,7 +94,7 @@ final class CompanyWriter {
     }
 
     private void books() throws IOException {
-        Books there = begun.books();
+        Books there = begun.books().there();
         if (there != null) {
             copyBooks();
             return;
@@ -113,7 +113,7 @@ final class CompanyWriter {
         }
         Map<String, String> foreign = foreign();
         String tax = answers.get("tax account");
-        for (String line : begun.chartRows()) {
+        for (String line : begun.books().chartRows()) {
             List<String> cells = new ArrayList<>(CompanyFiles.cells(line));
             String code = cells.get(0);
             if (foreign.containsKey(code)) {
@@ -134,7 +134,7 @@ final class CompanyWriter {
         for (RawFiles group : begun.groups()) {
             InvoiceFacts facts = InvoiceFacts.of(group);
             if (facts != null) {
-                taxCodes = facts.taxCodesFile(begun.taxAccount());
+                taxCodes = facts.taxCodesFile(begun.books().taxAccount());
                 parties = facts.partiesFile(kinds(group));
                 told.add("from " + group.files.get(0).getFileName() + ": " + facts.partyCount()
                         + " customers and suppliers in books/parties.csv, "
@@ -145,9 +145,9 @@ final class CompanyWriter {
         files.put("books/parties.csv", parties);
         files.put("books/tax-codes.csv", taxCodes);
         files.put("books/periods.csv", Shelf.resource("books/periods-blank.csv"));
-        ChartExport export = begun.chart();
+        ChartExport export = begun.books().chart();
         if (export != null) {
-            told.add("from " + begun.chartName() + ": " + export.entries.size() + " accounts in books/chart.csv"
+            told.add("from " + begun.books().chartName() + ": " + export.entries.size() + " accounts in books/chart.csv"
                     + (export.leftOut == 0 ? "" : "; " + export.leftOut + " rows that are no accounts were left out"));
         }
     }

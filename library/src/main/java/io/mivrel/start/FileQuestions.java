@@ -1,0 +1,210 @@
+package io.mivrel.start;
+
+import io.mivrel.FileSurvey;
+import io.mivrel.Mivrel;
+import io.mivrel.Outcome;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.kinds.Kinds;
+import io.mivrel.model.Kind;
+import io.mivrel.shape.FanOut;
+import io.mivrel.survey.Survey;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** What is asked about raw files: what the survey could not tell, their account, and what becomes of their documents. */
+final class FileQuestions {
+    static final String SAME = "same";
+    static final String DELIVER = "deliver";
+    static final String RATES = "rates";
+    private static final String UNCODED = "uncoded";
+    private static final String ACCOUNT = "account";
+    private static final String HOLD = "hold";
+    private static final int SAMPLE_ROWS = 3;
+
+    private final Beginning beginning;
+    private final StartBooks books;
+    private final Map<String, String> answers;
+
+    FileQuestions(Beginning beginning, StartBooks books, Map<String, String> answers) {
+        this.beginning = beginning;
+        this.books = books;
+        this.answers = answers;
+    }
+
+    /** The next question about files of a form; {@code null} when none is open. */
+    @Nullable
+    Asked open(RawFiles group) throws IOException {
+        String prefix = beginning.prefixOf(group);
+        String name = group.files.get(0).getFileName().toString();
+        FileSurvey.Likeness likeness = group.likeness;
+        if (likeness != null && !answers.containsKey(prefix + SAME)) {
+            return Asked.of(
+                            prefix + SAME,
+                            name + ": is it a later file of what "
+                                    + Objects.requireNonNull(group.like).getFileName()
+                                    + " was made for"
+                                    + (likeness.mended().isEmpty() ? "?" : ", with its columns changed as told above?"))
+                    .choosing(List.of("yes", "no"))
+                    .showing(
+                            likeness.mended().isEmpty()
+                                    ? List.of()
+                                    : likeness.text().lines().toList());
+        }
+        if (beginning.isSame(group)) {
+            return null;
+        }
+        for (Survey.Question question : group.survey.survey().questions()) {
+            if (!answers.containsKey(prefix + question.about())
+                    && !question.about().equals("accounts")) {
+                return ofSurvey(group, question, prefix, name);
+            }
+        }
+        for (FanOut.Amount line : group.survey.survey().fanOut()) {
+            String about = prefix + Survey.accountOf(line);
+            if (!answers.containsKey(about)) {
+                List<String> codes = new ArrayList<>(books.accounts(false));
+                codes.add(Survey.NOT_POSTED + "\tnot posted");
+                return Asked.of(about, name + ": which account is a " + line.side() + " of '" + line.column() + "'?")
+                        .choosing(codes);
+            }
+        }
+        for (String number : group.survey.accountNumbers()) {
+            boolean byNumber = group.survey.survey().question(ACCOUNT) == null;
+            if (byNumber && books.codeOf(number) == null && !answers.containsKey(prefix + ACCOUNT + " " + number)) {
+                return Asked.of(prefix + ACCOUNT + " " + number, name + ": which account is the bank's " + number + "?")
+                        .choosing(books.accounts(true));
+            }
+        }
+        Asked ofTax = aboutTax(group, prefix, name);
+        if (ofTax != null) {
+            return ofTax;
+        }
+        Kind gives = group.gives();
+        if (gives == null) {
+            throw new IOException(name + ": what its rows are could not be found out; see: mivrel survey " + name);
+        }
+        if (!group.survey.survey().hasAmounts()) {
+            throw new IOException(name + ": no column of amounts was found; see: mivrel survey " + name
+                    + ", and --currency where its amounts have other decimals than two");
+        }
+        if (!answers.containsKey(prefix + DELIVER)) {
+            return deliveries(group, gives);
+        }
+        if (gives.isOfAccount() && isCoded(group) && !answers.containsKey(prefix + UNCODED)) {
+            List<String> choices = new ArrayList<>(List.of(HOLD + "\tuntil the coding table decides"));
+            choices.addAll(books.accounts(false));
+            return Asked.of(
+                            prefix + UNCODED,
+                            "What becomes of lines that no entry of the coding table decides? '" + HOLD
+                                    + "', or a suspense account")
+                    .choosing(choices)
+                    .usually(HOLD);
+        }
+        return null;
+    }
+
+    // What the tax codes of invoices are, where neither the books nor the figures tell.
+    private @Nullable Asked aboutTax(RawFiles group, String prefix, String name) throws IOException {
+        InvoiceFacts facts = InvoiceFacts.of(group);
+        if (facts == null || books.there() != null) {
+            return null;
+        }
+        if (!facts.unknownRates().isEmpty() && !answers.containsKey(prefix + RATES)) {
+            return Asked.of(
+                    prefix + RATES,
+                    name + ": how many per cent is each of these tax codes: "
+                            + String.join(", ", facts.unknownRates()) + "? Write "
+                            + facts.unknownRates().iterator().next() + ": 20, ...");
+        }
+        return facts.taxCodes().isEmpty() ? null : books.aboutTaxAccount();
+    }
+
+    private Asked ofSurvey(RawFiles group, Survey.Question question, String prefix, String name) throws IOException {
+        String about = prefix + question.about();
+        Asked asked = Asked.of(about, name + ": " + question.words());
+        return switch (question.about()) {
+            case ACCOUNT -> {
+                List<String> money = books.accounts(true);
+                Set<String> numbers = group.survey.accountNumbers();
+                String known =
+                        numbers.size() == 1 ? books.codeOf(numbers.iterator().next()) : null;
+                yield Asked.of(about, name + ": which account of the chart is this one?")
+                        .choosing(books.accounts(false))
+                        .showing((money.isEmpty() ? books.likely() : money)
+                                .stream().map(m -> m.replace("\t", "  ")).toList())
+                        .usually(known);
+            }
+            case "gives" -> asked.choosing(Kinds.ALL.stream().map(Kind::name).toList());
+            case "signs" -> asked.choosing(List.of("as written", "reversed"));
+            case "credits" -> asked.choosing(List.of("positive", "negative"));
+            case "encoding" -> asked.usually(group.survey.survey().facts().encoding());
+            case "sheet" ->
+                asked.choosing(group.survey.survey().facts().parts())
+                        .usually(group.survey.survey().facts().part());
+            default -> asked;
+        };
+    }
+
+    private boolean isCoded(RawFiles group) {
+        return beginning.shapesOf(group).stream().anyMatch(s -> s.takes().equals("journals"));
+    }
+
+    private Asked deliveries(RawFiles group, Kind gives) {
+        List<String> choices = new ArrayList<>();
+        List<String> samples = new ArrayList<>();
+        for (Shelf.Shape shape : Shelf.shapes()) {
+            // Without rates, foreign amounts are no journals in the currency of the books.
+            boolean journals = shape.takes().equals("journals") && group.foreign(books.currency()) == null;
+            boolean fits = shape.takes().equals(gives.documents()) || journals;
+            if (fits) {
+                choices.add(shape.name() + "\t" + shape.about());
+                samples.add(shape.name() + "   " + shape.about());
+                sample(group, shape).forEach(line -> samples.add("    " + line));
+            }
+        }
+        return Asked.of(
+                        beginning.prefixOf(group) + DELIVER,
+                        group.files.get(0).getFileName() + ": as what is it delivered? (one name, or several)")
+                .choosing(choices)
+                .showing(samples)
+                .usually(choices.get(0).replaceFirst("\t.*", ""));
+    }
+
+    // The first rows of the user's own data in this shape; empty when there are none yet.
+    private List<String> sample(RawFiles group, Shelf.Shape shape) {
+        Path trial = null;
+        try {
+            trial = Files.createTempDirectory("mivrel-sample");
+            CompanyFiles files = new CompanyFiles();
+            Map<String, String> tried = new LinkedHashMap<>(answers);
+            tried.put(beginning.prefixOf(group) + DELIVER, shape.name());
+            tried.put(beginning.prefixOf(group) + UNCODED, books.anyAccount());
+            new CompanyWriter(beginning, tried, files).trial(group);
+            files.writeTo(trial);
+            Outcome outcome = Mivrel.open(trial.resolve(group.slug + ".yaml"))
+                    .first(SAMPLE_ROWS)
+                    .run();
+            List<String> lines = new ArrayList<>();
+            for (var delivered : outcome.report().deliveries()) {
+                for (var file : delivered.files()) {
+                    Files.readAllLines(Path.of(file.name())).stream()
+                            .limit(SAMPLE_ROWS + 1L)
+                            .forEach(lines::add);
+                }
+            }
+            return lines;
+        } catch (IOException | SettingsException | RuntimeException noSample) {
+            return List.of();
+        } finally {
+            CompanyFiles.delete(trial);
+        }
+    }
+}
