@@ -2,8 +2,6 @@ package io.mivrel.survey;
 
 import com.google.re2j.Pattern;
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.Signs;
-import io.mivrel.intake.Stated;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -25,33 +23,27 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Which columns hold what a bank line needs: by arithmetic where there is a running balance, then by shape, then by the
- * words of titles; and whose plus the amounts' plus is. For one thread.
+ * words of titles. For one thread.
  */
 final class BankColumns {
     /** So many texts at least must say which way their money went before they say anything. */
-    private static final int LEAST_EVIDENCE = 3;
+    static final int LEAST_EVIDENCE = 3;
     /** The column that the headings of sections make. */
     private static final String SECTION = "Section";
 
-    private final List<ColumnSurvey> columns;
+    final List<ColumnSurvey> columns;
     private final List<Sample.Kept> rows;
-    private final Labels above;
     private final Set<ColumnSurvey> used = new HashSet<>();
 
     final Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
     final Map<Field, FieldSource> sources = new LinkedHashMap<>();
-    private final List<RowFilter> filters = new ArrayList<>();
+    final List<RowFilter> filters = new ArrayList<>();
     private final List<RowFilter> expectations = new ArrayList<>();
     private final List<CarryDown.Heading> sections = new ArrayList<>();
-    private Stated stated = Stated.NOTHING;
 
     /** The running balance and what moves it; {@code null} when there is none. */
     @Nullable
     Relation relation;
-
-    /** Whose plus is whose; {@code null} when nothing tells. */
-    @Nullable
-    Signs signs;
 
     /** A column of charges beside the amounts; {@code null} for none. */
     @Nullable
@@ -60,31 +52,23 @@ final class BankColumns {
     /** True when the balances say that the charges are taken off besides the amounts. */
     boolean chargesProved;
 
-    /** What decided the signs, for people; empty when the balance did. */
-    String signsBy = "";
-
-    /** Marks of the sides beside the figures. */
-    String plusMark = "";
-
-    String minusMark = "";
+    /** Whose plus is whose. */
+    final BankSigns signs;
 
     private final AmountFormat form;
-    private final boolean whole;
     private final List<String> headings;
 
     private BankColumns(List<ColumnSurvey> columns, Sample sample, Labels above, AmountFormat form) {
         this.columns = columns;
         this.rows = sample.data();
-        this.above = above;
         this.form = form;
-        this.whole = sample.isWhole();
         this.headings = sample.headings();
+        this.signs = new BankSigns(this, sample, above, form);
     }
 
     /** What the layout says beyond the columns. */
     Refinement refinement() {
-        return new Refinement(
-                signs == null ? Signs.AS_WRITTEN : signs, sources, filters, expectations, sections, stated);
+        return new Refinement(signs.asRead(), sources, filters, expectations, sections, signs.stated());
     }
 
     /** {@code null} when the columns are not those of bank lines. */
@@ -112,8 +96,7 @@ final class BankColumns {
         sections();
         brought();
         currency();
-        signs(figures);
-        labels();
+        signs.find(figures);
         return true;
     }
 
@@ -273,7 +256,7 @@ final class BankColumns {
         }
     }
 
-    private static String cell(Sample.Kept row, ColumnSurvey column) {
+    static String cell(Sample.Kept row, ColumnSurvey column) {
         return column.place() <= row.cells().size() ? row.cells().get(column.place() - 1) : "";
     }
 
@@ -550,34 +533,6 @@ final class BankColumns {
         }
     }
 
-    // Balances that the file states beside its rows, to be compared each time.
-    private void labels() {
-        boolean turned = signs == Signs.ALL_REVERSED;
-        Labels.Labelled opening = labelled("opening");
-        Labels.Labelled closing = labelled("closing");
-        Labels.Labelled owedOpening = labelled("opening-owed");
-        Labels.Labelled owedClosing = labelled("closing-owed");
-        if (opening != null || closing != null) {
-            boolean owed = turned || isOwed(opening) || isOwed(closing) || byOwed;
-            stated = new Stated(label(opening), label(closing), owed);
-        } else if (owedOpening != null || owedClosing != null) {
-            stated = new Stated(label(owedOpening), label(owedClosing), true);
-        }
-    }
-
-    private static boolean isOwed(Labels.@Nullable Labelled labelled) {
-        return labelled != null && Words.longest("owed", labelled.label().replaceAll("[()\\[\\]]", " ")) > 0;
-    }
-
-    private static @Nullable String label(Labels.@Nullable Labelled labelled) {
-        return labelled == null ? null : labelled.label();
-    }
-
-    private Labels.@Nullable Labelled labelled(String meaning) {
-        Labels.Labelled found = above.find(meaning);
-        return found == null || Figures.read(found.value(), form) == SourceRecord.ABSENT ? null : found;
-    }
-
     // A balance that is carried over is no movement: its row has no amount.
     private void brought() {
         ColumnSurvey text = fields.get(BankLines.NARRATIVE);
@@ -601,181 +556,6 @@ final class BankColumns {
             ColumnSurvey column = fields.get(field);
             if (column != null && isFilled(cell(row, column))) {
                 return true;
-            }
-        }
-        return false;
-    }
-
-    private void signs(Figures figures) {
-        marks();
-        long[] amounts = amounts(figures);
-        int[] evidence = evidence(amounts);
-        boolean agrees = evidence[0] >= LEAST_EVIDENCE && evidence[0] >= 9 * evidence[1];
-        boolean contradicts = evidence[1] >= LEAST_EVIDENCE && evidence[1] >= 9 * evidence[0];
-        if (relation != null && !relation.unsigned()) {
-            boolean owed = Words.fit("owed", relation.balance().title()) > 0;
-            if (relation.other() == null && relation.sign() < 0) {
-                againstBalance(relation.balance(), agrees, contradicts, owed);
-            } else if (contradicts || owed && !agrees) {
-                signs = Signs.ALL_REVERSED;
-                signsBy = contradicts ? "the texts say which way the money went" : "the balance is what is owed";
-            } else if (agrees || !isDoubtful(relation.balance())) {
-                signs = Signs.AS_WRITTEN;
-            }
-            return;
-        }
-        if (relation != null) {
-            signs = sources.containsKey(BankLines.AMOUNT)
-                    ? Signs.AS_WRITTEN
-                    : relation.newestFirst() ? null : Signs.BY_BALANCE;
-            return;
-        }
-        if (chargesProved) {
-            signs = Signs.AS_WRITTEN;
-            signsBy = "the balance is moved by the amounts less the charges";
-            return;
-        }
-        if (agrees || contradicts) {
-            signs = agrees ? Signs.AS_WRITTEN : Signs.REVERSED;
-            signsBy = "the texts of " + Math.max(evidence[0], evidence[1]) + " rows say which way the money went";
-        }
-        byStated(amounts);
-    }
-
-    // The balance falls by what is positive: the amounts are reversed, or the balance is what is owed. A layout cannot
-    // say
-    // the latter, so such a balance is not read.
-    private void againstBalance(ColumnSurvey balance, boolean agrees, boolean contradicts, boolean owed) {
-        if (agrees) {
-            signs = Signs.AS_WRITTEN;
-            signsBy = "the texts say which way the money went, and the balance goes the other way: it is not read";
-            fields.remove(BankLines.BALANCE);
-        } else if (contradicts || !owed && !isDoubtful(balance)) {
-            signs = Signs.REVERSED;
-        }
-    }
-
-    private static boolean isDoubtful(ColumnSurvey balance) {
-        return !balance.sideMarks().isEmpty();
-    }
-
-    // CR means money in, as a bank sees it; where only one side is marked, the other is all the rest.
-    private void marks() {
-        for (ColumnSurvey column : fields.values()) {
-            for (String mark : column.sideMarks().keySet()) {
-                if (Words.is("minus", mark)) {
-                    minusMark = mark;
-                } else if (Words.is("plus", mark)) {
-                    plusMark = mark;
-                }
-            }
-        }
-        ColumnSurvey amount = fields.get(BankLines.AMOUNT);
-        if (amount != null && !amount.sideMarks().isEmpty() && minusMark.isEmpty() && amount.hasUnmarked()) {
-            minusMark = plusMark;
-            plusMark = "";
-        }
-    }
-
-    // The amounts as the layout reads them before any sign is turned.
-    private long[] amounts(Figures figures) {
-        long[] amounts = new long[rows.size()];
-        FieldSource source = sources.get(BankLines.AMOUNT);
-        for (int i = 0; i < amounts.length; i++) {
-            long one = value(figures, BankLines.AMOUNT, i);
-            if (source != null && source.columns().size() == 2) {
-                long other = figureOf(figures, source.columns().get(1), i);
-                one = one == SourceRecord.ABSENT ? other : one;
-            }
-            if (source != null && source.side() != null && one != SourceRecord.ABSENT) {
-                String column = source.side().column();
-                ColumnSurvey side = columns.stream()
-                        .filter(c -> Proposal.column(c).equals(column))
-                        .findFirst()
-                        .orElseThrow();
-                one = source.side().minus().contains(cell(rows.get(i), side)) ? -one : one;
-            }
-            if (one == SourceRecord.ABSENT) {
-                long in = value(figures, BankLines.MONEY_IN, i);
-                long out = value(figures, BankLines.MONEY_OUT, i);
-                one = in != SourceRecord.ABSENT && in != 0 ? in : out == SourceRecord.ABSENT ? 0 : -out;
-            }
-            amounts[i] = one;
-        }
-        return amounts;
-    }
-
-    private long value(Figures figures, Field field, int row) {
-        ColumnSurvey column = fields.get(field);
-        return column == null || !figures.columns().contains(column) ? SourceRecord.ABSENT : figures.of(column)[row];
-    }
-
-    private long figureOf(Figures figures, String name, int row) {
-        return figures.columns().stream()
-                .filter(c -> Proposal.column(c).equals(name))
-                .findFirst()
-                .map(c -> figures.of(c)[row])
-                .orElse(SourceRecord.ABSENT);
-    }
-
-    // How many texts agree with the signs of their amounts, and how many do not.
-    private int[] evidence(long[] amounts) {
-        int[] counts = new int[2];
-        List<ColumnSurvey> texts = columns.stream()
-                .filter(c -> Words.fit("text", c.title()) > 0 || c == fields.get(BankLines.NARRATIVE))
-                .toList();
-        for (int i = 0; i < amounts.length; i++) {
-            StringBuilder words = new StringBuilder();
-            for (ColumnSurvey text : texts) {
-                words.append(cell(rows.get(i), text)).append(' ');
-            }
-            int direction = amounts[i] == 0 ? 0 : Words.direction(words.toString());
-            if (direction != 0) {
-                counts[direction == Long.signum(amounts[i]) ? 0 : 1]++;
-            }
-        }
-        return counts;
-    }
-
-    // The balances before and after, which the file states beside its rows: they decide the signs, or by them it shows
-    // whether those balances are what is owed.
-    private void byStated(long[] amounts) {
-        long opening = above.figure("opening", form);
-        long closing = above.figure("closing", form);
-        boolean owed = isOwed(labelled("opening")) || isOwed(labelled("closing"));
-        if (opening == SourceRecord.ABSENT || closing == SourceRecord.ABSENT) {
-            opening = above.figure("opening-owed", form);
-            closing = above.figure("closing-owed", form);
-            owed = true;
-        }
-        boolean known = whole && opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT;
-        if (!known || opening == closing) {
-            return;
-        }
-        long sum = 0;
-        for (int i = 0; i < amounts.length; i++) {
-            sum += isLeftOut(rows.get(i)) ? 0 : amounts[i];
-        }
-        sum = signs == Signs.REVERSED ? -sum : sum;
-        long moved = owed ? opening - closing : closing - opening;
-        if (signs == null && Math.abs(sum) == Math.abs(moved)) {
-            signs = sum == moved ? Signs.AS_WRITTEN : Signs.REVERSED;
-            signsBy = "the stated balances before and after";
-        } else if (signs != null && sum == -moved) {
-            byOwed = !owed;
-        }
-    }
-
-    /** True when the stated balances fall by what comes in. */
-    private boolean byOwed;
-
-    private boolean isLeftOut(Sample.Kept row) {
-        for (RowFilter filter : filters) {
-            for (ColumnSurvey column : columns) {
-                if (Proposal.column(column).equals(filter.column())
-                        && filter.texts().contains(cell(row, column))) {
-                    return true;
-                }
             }
         }
         return false;

@@ -350,8 +350,8 @@ record Guess(
                 amounts.stream().anyMatch(ColumnSurvey::hasBrackets),
                 amounts.stream().anyMatch(ColumnSurvey::hasTrailingMinus),
                 currencyMark(amounts),
-                bank != null ? bank.plusMark : ledgerMark(amounts, true),
-                bank != null ? bank.minusMark : ledgerMark(amounts, false));
+                bank != null ? bank.signs.plusMark : ledgerMark(amounts, true),
+                bank != null ? bank.signs.minusMark : ledgerMark(amounts, false));
     }
 
     private boolean sameMark(int one, int other) {

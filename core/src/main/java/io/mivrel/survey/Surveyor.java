@@ -221,7 +221,7 @@ public final class Surveyor {
                                 + "' taken off besides the amount? Then write its title"
                                 + " here; if the amount holds them, take 'less' away"));
             }
-            if (guess.bank().signs == null) {
+            if (guess.bank().signs.decided == null) {
                 questions.add(new Question("signs", signsQuestion(guess, test)));
             }
         } else if (!test.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
@@ -263,8 +263,8 @@ public final class Surveyor {
                 watched.dataRows));
         sums.stream().map(RowSum::proof).forEach(proofs::add);
         BankColumns bank = guess.bank();
-        if (bank != null && bank.signs != null && !bank.signsBy.isEmpty()) {
-            proofs.add(new Proof(true, "signs " + bank.signs.word() + ": " + bank.signsBy));
+        if (bank != null && bank.signs.decided != null && !bank.signs.by.isEmpty()) {
+            proofs.add(new Proof(true, "signs " + bank.signs.decided.word() + ": " + bank.signs.by));
         }
         return List.copyOf(proofs);
     }
@@ -288,8 +288,8 @@ public final class Surveyor {
 
     private static Signs signs(Guess guess, @Nullable ReadingTest test) {
         BankColumns bank = guess.bank();
-        if (bank != null && bank.signs != null) {
-            return bank.signs;
+        if (bank != null && bank.signs.decided != null) {
+            return bank.signs.decided;
         }
         return test != null && test.reversed() ? Signs.REVERSED : Signs.AS_WRITTEN;
     }

@@ -4,9 +4,9 @@
  * io.mivrel.survey.Survey} it answers is a proposal with its evidence; nothing in it is assumed silently.
  *
  * <p>On the way: a {@code Sample} finds titles and data among the first rows, a {@code ColumnSurvey} profiles a column,
- * {@code Relation} finds the running balance and what moves it, {@code BankColumns} says what the others are and whose plus
- * the amounts' plus is, {@code Guess} puts that together, and {@code ReadingTest} tries it on the whole file. {@code
- * words.txt} holds the words.
+ * {@code Relation} finds the running balance and what moves it, {@code BankColumns} says what the others are and {@code
+ * BankSigns} whose plus the amounts' plus is, {@code Guess} puts that together, and {@code ReadingTest} tries it on the whole
+ * file. {@code words.txt} holds the words.
  */
 @NullMarked
 package io.mivrel.survey;
