@@ -78,7 +78,8 @@ public final class FileSurvey {
             return new FileSurvey(
                     surveyed, new Surveyor(name, surveyed, hints.gives(), hints.currency(), progress).survey());
         } catch (UnreadableFileException e) {
-            throw new IOException(name + ": " + e.getMessage(), e);
+            String next = e.suggestion().isEmpty() ? "" : "; " + e.suggestion();
+            throw new IOException(name + ": " + e.getMessage() + next, e);
         }
     }
 

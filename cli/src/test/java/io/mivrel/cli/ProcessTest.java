@@ -22,11 +22,16 @@ public class ProcessTest {
     private static final int VOUCHERS = 60_000;
 
     static Process start(Path folder, Map<String, String> environment, String... args) throws IOException {
+        return start(folder, System.getProperty("java.class.path"), environment, args);
+    }
+
+    static Process start(Path folder, String classPath, Map<String, String> environment, String... args)
+            throws IOException {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx256m",
                 "-cp",
-                System.getProperty("java.class.path"),
+                classPath,
                 Main.class.getName()));
         command.addAll(List.of(args));
         ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile());

@@ -2,6 +2,7 @@ package io.mivrel.files;
 
 import io.mivrel.files.ContentSniffer.Content;
 import io.mivrel.files.bytes.LineIndex;
+import io.mivrel.files.bytes.OptionalLibrary;
 import io.mivrel.files.bytes.Readable;
 import io.mivrel.files.bytes.TextLines;
 import io.mivrel.files.lines.FixedRows;
@@ -163,11 +164,7 @@ public final class SourceFiles {
         try {
             return open(file, form, kind, encoding, index);
         } catch (NoClassDefFoundError absent) {
-            throw new UnreadableFileException(
-                    Rule.FILE_KIND_DIFFERS,
-                    0,
-                    "files of the kind '" + kind.word() + "' are read by a library that this program does not have",
-                    "add io.mivrel:mivrel-extras to its class path");
+            throw OptionalLibrary.absent(kind);
         }
     }
 

@@ -1,6 +1,8 @@
 package io.mivrel.files.workbooks;
 
+import io.mivrel.files.bytes.OptionalLibrary;
 import io.mivrel.model.Rule;
+import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
@@ -23,19 +25,34 @@ public final class Workbooks {
      * @param sheet its name, or its place as {@code #2}; empty for the first one
      */
     public static RowSource open(Path file, String sheet) throws IOException {
-        return open(file).rows(sheet);
+        return with(file, workbook -> workbook.rows(sheet));
     }
 
     /** The names of the sheets in their order. */
     public static List<String> sheets(Path file) throws IOException {
-        return open(file).sheets();
+        return with(file, Workbook::sheets);
     }
 
     /** The sheets that a person sees, in their order. */
     public static List<String> shown(Path file) throws IOException {
-        Workbook workbook = open(file);
-        Set<String> hidden = workbook.hidden();
-        return workbook.sheets().stream().filter(name -> !hidden.contains(name)).toList();
+        return with(file, workbook -> {
+            Set<String> hidden = workbook.hidden();
+            return workbook.sheets().stream()
+                    .filter(name -> !hidden.contains(name))
+                    .toList();
+        });
+    }
+
+    private interface Use<T> {
+        T of(Workbook workbook) throws IOException;
+    }
+
+    private static <T> T with(Path file, Use<T> use) throws IOException {
+        try {
+            return use.of(open(file));
+        } catch (NoClassDefFoundError absent) {
+            throw OptionalLibrary.absent(FileKind.WORKBOOK);
+        }
     }
 
     private static Workbook open(Path file) throws IOException {
