@@ -44,23 +44,34 @@ final class FileQuestions {
     Asked open(RawFiles group) throws IOException {
         String prefix = beginning.prefixOf(group);
         String name = group.files.get(0).getFileName().toString();
-        FileSurvey.Likeness likeness = group.likeness;
-        if (likeness != null && !answers.containsKey(prefix + SAME)) {
-            return Asked.of(
-                            prefix + SAME,
-                            name + ": is it a later file of what "
-                                    + Objects.requireNonNull(group.like).getFileName()
-                                    + " was made for"
-                                    + (likeness.mended().isEmpty() ? "?" : ", with its columns changed as told above?"))
-                    .choosing(List.of("yes", "no"))
-                    .showing(
-                            likeness.mended().isEmpty()
-                                    ? List.of()
-                                    : likeness.text().lines().toList());
+        Asked asked = aboutForm(group, prefix, name);
+        if (asked != null || beginning.isSame(group)) {
+            return asked;
         }
-        if (beginning.isSame(group)) {
+        asked = aboutReading(group, prefix, name);
+        if (asked == null) {
+            asked = aboutTax(group, prefix, name);
+        }
+        return asked != null ? asked : aboutDocuments(group, prefix, name);
+    }
+
+    private @Nullable Asked aboutForm(RawFiles group, String prefix, String name) {
+        FileSurvey.Likeness likeness = group.likeness;
+        if (likeness == null || answers.containsKey(prefix + SAME)) {
             return null;
         }
+        boolean mended = !likeness.mended().isEmpty();
+        return Asked.of(
+                        prefix + SAME,
+                        name + ": is it a later file of what "
+                                + Objects.requireNonNull(group.like).getFileName() + " was made for"
+                                + (mended ? ", with its columns changed as told above?" : "?"))
+                .choosing(List.of("yes", "no"))
+                .showing(mended ? likeness.text().lines().toList() : List.of());
+    }
+
+    // What the survey could not tell, and which accounts are meant.
+    private @Nullable Asked aboutReading(RawFiles group, String prefix, String name) throws IOException {
         for (Survey.Question question : group.survey.survey().questions()) {
             if (!answers.containsKey(prefix + question.about())
                     && !question.about().equals("accounts")) {
@@ -83,10 +94,10 @@ final class FileQuestions {
                         .choosing(books.accounts(true));
             }
         }
-        Asked ofTax = aboutTax(group, prefix, name);
-        if (ofTax != null) {
-            return ofTax;
-        }
+        return null;
+    }
+
+    private @Nullable Asked aboutDocuments(RawFiles group, String prefix, String name) throws IOException {
         Kind gives = group.gives();
         if (gives == null) {
             throw new IOException(name + ": what its rows are could not be found out; see: mivrel survey " + name);
