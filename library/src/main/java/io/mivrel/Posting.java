@@ -424,8 +424,14 @@ public final class Posting {
         }
     }
 
-    /** A batch with its documents by state, and those that are not posted. */
-    public record Status(PostingLog.Noted batch, Map<PostingLog.State, Long> counts, List<PostingLog.Sent> documents) {}
+    /**
+     * A batch with its documents by state.
+     *
+     * @param open how many are not posted, by no later batch either, and were not taken back
+     * @param documents all, or those that are open
+     */
+    public record Status(
+            PostingLog.Noted batch, Map<PostingLog.State, Long> counts, long open, List<PostingLog.Sent> documents) {}
 
     /** Where everything stands that was sent to this ledger for the company; the ledger is not asked. */
     public List<Status> status(boolean all) throws IOException {
@@ -434,25 +440,28 @@ public final class Posting {
             List<Status> found = new ArrayList<>();
             for (PostingLog.Noted noted : log.batches()) {
                 Map<PostingLog.State, Long> counts = new java.util.EnumMap<>(PostingLog.State.class);
-                List<PostingLog.Sent> documents = new ArrayList<>();
+                List<PostingLog.Sent> every = new ArrayList<>();
+                List<PostingLog.Sent> open = new ArrayList<>();
                 log.documents(noted.batch().key(), sent -> {
                     counts.merge(sent.state(), 1L, Long::sum);
-                    if (all || sent.state() != PostingLog.State.POSTED && sent.state() != PostingLog.State.WITHDRAWN) {
-                        documents.add(sent);
+                    if (all) {
+                        every.add(sent);
+                    }
+                    if (isOpen(sent) && noted.state() != PostingLog.BatchState.WITHDRAWN) {
+                        open.add(sent);
                     }
                 });
-                if (!all) {
-                    // What was refused and then posted by a later batch is no longer open.
-                    Map<String, PostingLog.Sent> latest = log.latest(
-                            documents.stream().map(PostingLog.Sent::key).toList());
-                    documents.removeIf(sent -> {
-                        PostingLog.Sent last = latest.get(sent.key());
-                        return last != null && last.state() == PostingLog.State.POSTED;
-                    });
-                }
-                found.add(new Status(noted, counts, documents));
+                // What was refused and then posted by a later batch is no longer open.
+                Map<String, PostingLog.Sent> latest =
+                        log.latest(open.stream().map(PostingLog.Sent::key).toList());
+                open.removeIf(sent -> latest.containsKey(sent.key()) && !isOpen(latest.get(sent.key())));
+                found.add(new Status(noted, counts, open.size(), all ? every : open));
             }
             return found;
         }
+    }
+
+    private static boolean isOpen(PostingLog.Sent sent) {
+        return sent.state() != PostingLog.State.POSTED && sent.state() != PostingLog.State.WITHDRAWN;
     }
 }

@@ -45,9 +45,10 @@ import picocli.CommandLine.Spec;
             "  mivrel status foundry                          of another one",
             "  mivrel status bank.yaml --in practice          the batches in a ledger, and what is not posted",
             "  mivrel status bank.yaml --in practice --all    every document",
+            "  mivrel status foundry --json                   for a program that looks each morning",
             "",
-            "Exit status: 0 nothing is open, 1 something is held, waits or is missing, 2 settings wrong,",
-            "3 a file failed."
+            "Exit status: 0 nothing is open, 1 something is held, waits, is missing or was not taken by the ledger,",
+            "2 settings wrong, 3 a file failed."
         })
 final class StatusCommand implements Callable<Integer> {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
@@ -66,6 +67,9 @@ final class StatusCommand implements Callable<Integer> {
     @Option(names = "--all", description = "with --in: list every document, not only what is not posted")
     private boolean all;
 
+    @Option(names = "--json", description = "print it as JSON")
+    private boolean json;
+
     @Spec
     private CommandSpec spec;
 
@@ -79,16 +83,22 @@ final class StatusCommand implements Callable<Integer> {
                 throw new ParameterException(
                         spec.commandLine(), company.folder() + " has no run sheet; to make one: mivrel start FILE");
             }
-            return tell(company.status(), Files.isDirectory(place) ? place.normalize() : Path.of(""), out);
+            CompanyStatus status = company.status();
+            if (json) {
+                out.print(StatusJson.of(status));
+                return status.isOpen() ? 1 : 0;
+            }
+            return tell(status, Files.isDirectory(place) ? place.normalize() : Path.of(""), out);
         }
         Mivrel run = Mivrel.open(place);
         LedgerSettings settings = LedgerSettings.read(in, Company.in(place).folder());
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
             List<Posting.Status> batches = run.postTo(ledger).status(all);
             StatusText text = new StatusText(ledger.name(), run.company(), Screen.style());
-            batches.forEach(one -> text.batch(one.batch(), one.counts(), one.documents()));
-            out.print(text.end());
-            return text.isOpen() ? 1 : 0;
+            batches.forEach(one -> text.batch(one.batch(), one.counts(), one.open(), one.documents()));
+            int status = text.isOpen() ? 1 : 0;
+            out.print(json ? StatusJson.of(run.company(), ledger.name(), batches, status) : text.end());
+            return status;
         }
     }
 

@@ -174,6 +174,13 @@ public class MonthByMonthTest {
         CommandOutput march = mivrel("status", folder);
         assertThat(march.status()).isEqualTo(1);
         assertThat(march.out()).contains("missing    February 2027", "closing 600.00 GBP");
+        CommandOutput json = mivrel("status", folder, "--json");
+        assertThat(json.status()).isEqualTo(1);
+        assertThat(json.out())
+                .startsWith("{")
+                .contains("\"format\" : \"mivrel-status\"", "\"status\" : 1", "\"account\" : \"1800\"")
+                .contains("\"from\" : \"2027-01-04\"", "\"closing\" : \"600.00\"")
+                .contains("\"missing\" : [ \"2027-02\" ]", "\"runSheet\" : \"current.yaml\"", "\"held\" : 0");
         assertThat(mivrel("status", folder.resolve("inbox")).err()).contains("mivrel start FILE");
     }
 

@@ -43,6 +43,7 @@ public class PostCommandTest {
                 .contains("the ledger says: A3 1300, line 1");
         CommandOutput status = mivrel("status", sheet, "--in", "practice");
         assertThat(status.out()).contains("3 posted, 3 refused").contains("ADJ-304");
+        assertThat(status.status()).as("what the ledger refused is open").isEqualTo(1);
         Path inbox = folder.resolve("inbox/adjustments-2027-03.csv");
         Files.writeString(
                 inbox,
@@ -57,7 +58,17 @@ public class PostCommandTest {
         assertThat(json.get("added").intValue()).isEqualTo(3);
         assertThat(json.get("postedBefore").intValue()).isEqualTo(3);
         assertThat(json.get("proof").get("holds").booleanValue()).isTrue();
-        assertThat(mivrel("status", sheet, "--in", "practice").out()).doesNotContain("ADJ-304");
+        CommandOutput settled = mivrel("status", sheet, "--in", "practice");
+        assertThat(settled.out()).doesNotContain("ADJ-304");
+        assertThat(settled.status()).isZero();
+        assertThat(mivrel("status", sheet, "--in", "practice", "--all", "--json")
+                        .out())
+                .contains(
+                        "\"ledger\" : \"Practice books of the foundry\"",
+                        "\"open\" : 0",
+                        "\"state\" : \"ended\"",
+                        "\"state\" : \"posted\"")
+                .containsPattern("\"amount\" : \"[0-9]+[.][0-9]{2}\"");
         assertThat(mivrel("post", sheet, "--to", "practice", "--make-final").out())
                 .contains("posted for good");
         CommandOutput proved = mivrel("prove", sheet, "--in", "practice");

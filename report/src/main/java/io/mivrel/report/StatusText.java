@@ -18,13 +18,17 @@ public final class StatusText {
         page.title(company + ", what was sent to " + ledger);
     }
 
-    /** True when something is refused, different or waiting. */
+    /** True when a batch was cut off, or a document of it is refused, different or waiting. */
     public boolean isOpen() {
         return open;
     }
 
-    /** Adds a batch with its counts and the documents to list. */
-    public void batch(PostingLog.Noted batch, Map<PostingLog.State, Long> counts, List<PostingLog.Sent> documents) {
+    /** Adds a batch with its counts, how many of its documents are open, and the documents to list. */
+    public void batch(
+            PostingLog.Noted batch,
+            Map<PostingLog.State, Long> counts,
+            long openOnes,
+            List<PostingLog.Sent> documents) {
         any = true;
         String state = batch.state() == PostingLog.BatchState.ENDED
                 ? batch.batch().standing().word()
@@ -37,9 +41,7 @@ public final class StatusText {
         for (PostingLog.Sent sent : documents) {
             document(sent);
         }
-        open |= batch.state() == PostingLog.BatchState.OPEN;
-        open |= counts.keySet().stream()
-                .anyMatch(of -> of == PostingLog.State.INTENDED || of == PostingLog.State.WAITING);
+        open |= batch.state() == PostingLog.BatchState.OPEN || openOnes > 0;
         page.blank();
     }
 
