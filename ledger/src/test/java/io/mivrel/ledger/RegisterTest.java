@@ -27,6 +27,7 @@ import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -305,6 +306,38 @@ public class RegisterTest {
             assertThat(judge(register, JournalLines.KIND, journal("V-1", DAY, 5_00)))
                     .isEqualTo(Verdict.DELIVERED);
         }
+    }
+
+    // Few documents have a row each, many lie in packs; neither is written again when their run is published.
+    @Test(dataProvider = "places")
+    public void documentsAreIntendedUntilTheirRunIsPublished(Place where) throws Exception {
+        for (int documents : new int[] {3, DeedWriter.MOST_ROWS + 5_000}) {
+            RegisterPlace place = where.make();
+            PreparedFile file = new PreparedFile(".hidden", "name.csv", 5, "sha-512:00");
+            try (Register register = begun(place, scope("ledger", JournalLines.KIND, "Journals"))) {
+                for (int i = 0; i < documents; i++) {
+                    remember(register, JournalLines.KIND, journal("V-" + i, DAY, i + 1), ALL);
+                }
+                register.prepared(report(JournalLines.KIND, file), null, null);
+                assertThat(states(place)).isEqualTo(Map.of("intended", (long) documents));
+                register.published(List.of(file));
+            }
+            assertThat(states(place)).isEqualTo(Map.of("delivered", (long) documents));
+            DeliveredRuns.takeBack(
+                    place,
+                    "Larkmoor",
+                    1,
+                    new DeliveredRuns.TakenBack(LocalDate.of(2027, 4, 2), "A. Reed", "wrong month"));
+            assertThat(states(place)).isEqualTo(Map.of("withdrawn", (long) documents));
+        }
+    }
+
+    private static Map<String, Long> states(RegisterPlace place) throws IOException {
+        Map<String, Long> states = new TreeMap<>();
+        try (Register reader = Register.openToRead(place)) {
+            reader.documents("Larkmoor", document -> states.merge(document.state(), 1L, Long::sum));
+        }
+        return states;
     }
 
     @Test
