@@ -97,7 +97,15 @@ final class StatusCommand implements Callable<Integer> {
             StatusText text = new StatusText(ledger.name(), run.company(), Screen.style());
             batches.forEach(one -> text.batch(one.batch(), one.counts(), one.open(), one.documents()));
             int status = text.isOpen() ? 1 : 0;
-            out.print(json ? StatusJson.of(run.company(), ledger.name(), batches, status) : text.end());
+            if (json) {
+                out.print(StatusJson.of(run.company(), ledger.name(), batches, status));
+            } else {
+                out.print(text.end());
+                if (text.isOpen()) {
+                    out.println("  next: mivrel post " + Shell.quoted(place.toString()) + " --to " + Shell.quoted(in)
+                            + "     # once what is named above is corrected");
+                }
+            }
             return status;
         }
     }

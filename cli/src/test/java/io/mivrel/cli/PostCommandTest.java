@@ -42,7 +42,10 @@ public class PostCommandTest {
                 .contains("row 5: \"ADJ-302\": the account 1300 is a control account")
                 .contains("the ledger says: A3 1300, line 1");
         CommandOutput status = mivrel("status", sheet, "--in", "practice");
-        assertThat(status.out()).contains("3 posted, 3 refused").contains("ADJ-304");
+        assertThat(status.out())
+                .contains("3 posted, 3 refused")
+                .contains("ADJ-304")
+                .containsPattern("next: mivrel post .+adjustments.yaml.? --to practice");
         assertThat(status.status()).as("what the ledger refused is open").isEqualTo(1);
         Path inbox = folder.resolve("inbox/adjustments-2027-03.csv");
         Files.writeString(
@@ -59,7 +62,7 @@ public class PostCommandTest {
         assertThat(json.get("postedBefore").intValue()).isEqualTo(3);
         assertThat(json.get("proof").get("holds").booleanValue()).isTrue();
         CommandOutput settled = mivrel("status", sheet, "--in", "practice");
-        assertThat(settled.out()).doesNotContain("ADJ-304");
+        assertThat(settled.out()).doesNotContain("ADJ-304", "next:");
         assertThat(settled.status()).isZero();
         assertThat(mivrel("status", sheet, "--in", "practice", "--all", "--json")
                         .out())
