@@ -8,7 +8,6 @@ import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.ProposalFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Layout;
-import io.mivrel.model.Kind;
 import io.mivrel.report.SurveyJson;
 import io.mivrel.report.SurveyText;
 import io.mivrel.rows.FileKind;
@@ -16,6 +15,7 @@ import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Progress;
+import io.mivrel.survey.Answers;
 import io.mivrel.survey.ColumnSurvey;
 import io.mivrel.survey.Comparison;
 import io.mivrel.survey.Facts;
@@ -28,7 +28,6 @@ import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Currency;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -49,34 +48,24 @@ public final class FileSurvey {
 
     /** Surveys a file of any kind that is read. */
     public static FileSurvey of(Path file) throws IOException {
-        return of(file, file.getFileName().toString(), Hints.NONE, Progress.NONE);
-    }
-
-    /**
-     * What somebody says of a file that it may not tell itself.
-     *
-     * @param sheet the sheet of a workbook, by name or place ({@code #2}); empty for the longest
-     * @param gives the kind of its records, such as {@code BankLines.KIND}; {@code null} when that is not known
-     * @param currency that of its amounts where it states none: it decides how many decimals they can have; {@code null}
-     *     for two
-     */
-    public record Hints(
-            String sheet, @Nullable Kind gives, @Nullable Currency currency) {
-        public static final Hints NONE = new Hints("", null, null);
+        return of(file, file.getFileName().toString(), Answers.NONE, Progress.NONE);
     }
 
     /**
      * The same.
      *
      * @param shown how the file is called
+     * @param answers what somebody says of it, by what a survey would ask about: {@code gives}, {@code currency}, {@code
+     *     sheet}, {@code date} and so on
      * @param progress hears how many rows were read
      */
-    public static FileSurvey of(Path file, String shown, Hints hints, Progress progress) throws IOException {
+    public static FileSurvey of(Path file, String shown, Answers answers, Progress progress) throws IOException {
         String name = Printable.of(shown);
-        SurveyFile surveyed = new SurveyFile(file, hints.sheet());
+        SurveyFile surveyed = new SurveyFile(file, answers);
         try {
             return new FileSurvey(
-                    surveyed, new Surveyor(name, surveyed, hints.gives(), hints.currency(), progress).survey());
+                    surveyed,
+                    new Surveyor(name, surveyed, answers, progress).survey().answered(answers.all()));
         } catch (UnreadableFileException e) {
             String next = e.suggestion().isEmpty() ? "" : "; " + e.suggestion();
             throw new IOException(name + ": " + e.getMessage() + next, e);
@@ -158,7 +147,7 @@ public final class FileSurvey {
 
     /** True when nothing is asked and everything that was tried by arithmetic holds. */
     public boolean isSettled() {
-        return survey.questions().isEmpty()
+        return survey.open().isEmpty()
                 && !survey.proofs().isEmpty()
                 && survey.proofs().stream().allMatch(Survey.Proof::holds);
     }

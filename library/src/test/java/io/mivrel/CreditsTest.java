@@ -25,7 +25,7 @@ public class CreditsTest {
     }
 
     private static List<String> rules(Outcome outcome) {
-        return outcome.report().findings().worstFirst().stream()
+        return Workshop.told(outcome).stream()
                 .map(finding -> finding.rule().id())
                 .toList();
     }
@@ -77,8 +77,7 @@ public class CreditsTest {
     public void whatContradictsTheLayoutIsHeld(String credits, String document) throws Exception {
         Outcome outcome = run(credits, INVOICE + document);
         assertThat(rules(outcome)).containsExactly("document-sign");
-        assertThat(outcome.report().findings().worstFirst().get(0).origin().row())
-                .isEqualTo(3);
+        assertThat(Workshop.told(outcome).get(0).origin().row()).isEqualTo(3);
         assertThat(outcome.report().clear().documents()).isEqualTo(1);
     }
 

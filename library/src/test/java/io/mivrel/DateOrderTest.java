@@ -24,7 +24,7 @@ public class DateOrderTest {
     }
 
     private static List<String> found(Outcome outcome) {
-        return outcome.report().findings().worstFirst().stream()
+        return Workshop.told(outcome).stream()
                 .map(f -> f.rule().id() + " " + f.origin().row() + " " + f.suggestion())
                 .toList();
     }

@@ -21,7 +21,7 @@ public class HeldCopiesTest {
     private static final String TITLES = "Date,Text,Amount,Dept\n";
 
     private static List<String> rules(Outcome outcome) {
-        return outcome.report().findings().worstFirst().stream()
+        return Workshop.told(outcome).stream()
                 .map(finding -> finding.rule().id())
                 .toList();
     }
@@ -88,9 +88,7 @@ public class HeldCopiesTest {
                 + "2027-03-02,Glocke für Köln,3.00,7,2,".replace(",", separator) + "\"was wrong\"" + separator.repeat(6)
                 + "\r\n";
         Outcome outcome = workshop.put("bank.csv", saved, charset).run("bank");
-        assertThat(outcome.report().findings().worstFirst())
-                .extracting(Finding::toString)
-                .isEmpty();
+        assertThat(Workshop.told(outcome)).extracting(Finding::toString).isEmpty();
         assertThat(Files.readString(java.nio.file.Path.of(
                         outcome.report().deliveries().get(0).files().get(0).name())))
                 .contains("2027-03-02,Glocke für Köln,3.00");

@@ -219,7 +219,7 @@ public class InCodeTest {
         // Once of each document, though it has no columnar form.
         assertThat(asked).hasSize(2).doesNotHaveDuplicates();
         assertThat(outcome.report().held().documents()).isEqualTo(1);
-        assertThat(outcome.findings())
+        assertThat(Workshop.told(outcome))
                 .extracting(finding -> finding.rule().id())
                 .containsExactly("takings-too-round");
         assertThat(outcome.json()).contains("takings-too-round");

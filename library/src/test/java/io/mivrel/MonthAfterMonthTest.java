@@ -23,7 +23,7 @@ public class MonthAfterMonthTest {
     }
 
     private static List<String> rules(Outcome outcome) {
-        return outcome.report().findings().worstFirst().stream()
+        return Workshop.told(outcome).stream()
                 .map(finding -> finding.rule().id())
                 .distinct()
                 .toList();
@@ -81,7 +81,7 @@ public class MonthAfterMonthTest {
         assertThat(rules(run(workshop, MARCH))).isEmpty();
         Outcome april = run(workshop, "2027-05-01,shop,1.00,9.00\n2027-05-02,shop,1.00,10.00\n");
         assertThat(rules(april)).containsExactly("statement-gap");
-        assertThat(april.report().findings().worstFirst().get(0).toString())
+        assertThat(Workshop.told(april).get(0).toString())
                 .contains(
                         "bank.csv, delivered by 'bank', closes after 2027-03-03 with 6.00",
                         "goes out from 8.00",
@@ -98,7 +98,7 @@ public class MonthAfterMonthTest {
         Outcome outcome = run(workshop, MARCH);
         assertThat(rules(outcome)).containsExactly("nothing-clear");
         assertThat(outcome.status()).isEqualTo(1);
-        assertThat(outcome.report().findings().worstFirst().get(0).reason()).contains("3 outside the wanted dates");
+        assertThat(Workshop.told(outcome).get(0).reason()).contains("3 outside the wanted dates");
         // All of it delivered before is well.
         Workshop again = workshop();
         run(again, MARCH);

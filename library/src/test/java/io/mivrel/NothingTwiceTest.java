@@ -28,15 +28,13 @@ public class NothingTwiceTest {
     }
 
     private static List<String> rules(Outcome outcome) {
-        return outcome.report().findings().worstFirst().stream()
+        return Workshop.told(outcome).stream()
                 .map(finding -> finding.rule().id())
                 .toList();
     }
 
     private static List<String> said(Outcome outcome) {
-        return outcome.report().findings().worstFirst().stream()
-                .map(Finding::toString)
-                .toList();
+        return Workshop.told(outcome).stream().map(Finding::toString).toList();
     }
 
     @Test

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.run.Progress;
+import io.mivrel.survey.Answers;
 import io.mivrel.text.DatePattern;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -14,6 +15,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.testng.annotations.Test;
 
 /** One layout for many months: other titles, other days, and what a layout takes on trust. */
@@ -127,7 +129,7 @@ public class OneLayoutTest {
     }
 
     @Test
-    public void aBalanceOfWhatIsOwedDoesNotFlipAmountsThatTheTextsProve() throws Exception {
+    public void aBalanceOfWhatIsOwedTurnsAloneAndOnlyWhereTheFileSaysSo() throws Exception {
         String rows = """
                 01/03/2027,Card payment Hollins Bakery,-12.40,112.40
                 02/03/2027,Card payment Fenwater,-30.00,142.40
@@ -137,30 +139,32 @@ public class OneLayoutTest {
                 20/03/2027,Payment received thank you,200.00,0.00
                 25/03/2027,Card payment Hollins Bakery,-5.00,5.00
                 """;
-        for (String title : List.of("Balance owed", "Balance")) {
-            Workshop workshop = new Workshop();
-            String layout = survey(workshop, "card.csv", "Date,Description,Amount," + title + "\n" + rows)
-                    .layout();
-            workshop.takes("bank", "card.csv", layout.replaceFirst("account: \"[^\"]*\"", "account: 1200"));
-            assertThat(Reading.of(workshop, "bank", BankLines.AMOUNT).records())
-                    .as(layout)
-                    .containsExactly("-1240", "-3000", "-810", "-250", "-4700", "20000", "-500");
-            assertThat(layout).contains("it is not read", "unused: [\"" + title + "\"]");
-        }
-        // Purchases written without a sign: then the amounts are the other way round, and the balance is what is owed.
         Workshop workshop = new Workshop();
-        String layout = survey(
-                        workshop,
+        String layout = survey(workshop, "card.csv", "Date,Description,Amount,Balance owed\n" + rows)
+                .layout();
+        workshop.takes("bank", "card.csv", layout.replaceFirst("account: \"[^\"]*\"", "account: 1200"));
+        assertThat(layout).contains("signs: balance reversed");
+        assertThat(Reading.of(workshop, "bank", BankLines.AMOUNT, BankLines.BALANCE)
+                        .records())
+                .startsWith("-1240 | -11240", "-3000 | -14240");
+        // Without the word, the amounts or the balance may be the ones that are turned: the texts choose no more than a
+        // default.
+        assertThat(survey(new Workshop(), "card.csv", "Date,Description,Amount,Balance\n" + rows)
+                        .layout())
+                .contains(
+                        "signs: \"? balance reversed ('-12.40 Card payment Hollins Bakery' went out) or reversed ('-12.40");
+        // Amounts that their balance proves are as written, whatever the texts say, and the account is asked about.
+        String bare = survey(
+                        new Workshop(),
                         "card.csv",
                         "Date,Description,Amount,Balance\n"
                                 + rows.replace("200.00,0.00", "=200.00,0.00")
                                         .replace(",-", ",")
                                         .replace("=", "-"))
                 .layout();
-        workshop.takes("bank", "card.csv", layout.replaceFirst("account: \"[^\"]*\"", "account: 1200"));
-        assertThat(Reading.of(workshop, "bank", BankLines.AMOUNT).records())
-                .as(layout)
-                .containsExactly("-1240", "-3000", "-810", "-250", "-4700", "20000", "-500");
+        assertThat(bare)
+                .doesNotContain("\nsigns:")
+                .contains("Of a card or loan whose balance here is what is owed, add 'signs: all reversed'");
     }
 
     @Test
@@ -207,7 +211,7 @@ public class OneLayoutTest {
         String text = "a,b,c,d\nV1,2027-03-01,1.00,tin for the foundry\nV1,2027-03-01,-1.00,tin for the foundry\n";
         Path file = workshop.put("odd.csv", text).folder.resolve("odd.csv");
         FileSurvey survey =
-                FileSurvey.of(file, "odd.csv", new FileSurvey.Hints("", JournalLines.KIND, null), Progress.NONE);
+                FileSurvey.of(file, "odd.csv", new Answers(Map.of("gives", JournalLines.KIND.name())), Progress.NONE);
         assertThat(survey.layout()).contains("gives: journal lines", "amount: {column: \"c\"}", "date: {column: \"b\"");
         assertThat(survey.json()).contains("\"gives\" : \"journal lines\"", "\"format\" : \"mivrel-survey\"");
         FileSurvey unknown = survey(workshop, "words.csv", "a,b\nx y,z w\nu v,t s\n");
@@ -230,7 +234,7 @@ public class OneLayoutTest {
         }
         Workshop workshop = new Workshop();
         FileSurvey proved = survey(workshop, "a.csv", with.toString());
-        assertThat(proved.text()).contains("the running balance explains 18 of 18 steps");
+        assertThat(proved.text()).contains("the balances prove 18 of 18 steps");
         assertThat(proved.layout()).contains("less: \"Fee\"", "allow: [both sides netted]");
         assertThat(proved.survey().questions()).extracting(q -> q.about()).containsExactly("account");
         FileSurvey asked = survey(workshop, "b.csv", without.toString());

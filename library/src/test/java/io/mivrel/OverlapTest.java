@@ -46,7 +46,7 @@ public class OverlapTest {
     }
 
     private static List<String> rules(Outcome outcome) {
-        return outcome.report().findings().worstFirst().stream()
+        return Workshop.told(outcome).stream()
                 .map(Finding::rule)
                 .map(r -> r.id())
                 .toList();
@@ -88,7 +88,7 @@ public class OverlapTest {
                 "2027-03-04,shop,1.00,9.00\n2027-03-05,shop,1.00,10.00\n",
                 "2027-03-06,shop,1.00,11.00\n");
         assertThat(rules(outcome)).containsExactly("statement-gap");
-        assertThat(outcome.report().findings().worstFirst().get(0).reason())
+        assertThat(Workshop.told(outcome).get(0).reason())
                 .contains("in-1.csv closes on 2027-03-01 with 5.00", "in-2.csv from 2027-03-04 on goes out from 8.00");
         assertThat(outcome.report().held().rows()).isEqualTo(2);
         assertThat(delivered(outcome)).hasSize(2);

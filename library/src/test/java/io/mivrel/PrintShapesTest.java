@@ -158,7 +158,7 @@ public class PrintShapesTest {
         }
         FileSurvey survey = FileSurvey.of(
                 new Workshop().put("a.txt", text.toString()).folder.resolve("a.txt"));
-        assertThat(survey.text()).contains("the running balance explains 9 of 9 steps");
+        assertThat(survey.text()).contains("the balances prove 9 of 9 steps");
         assertThat(survey.survey().question("numbers")).isNull();
         assertThat(survey.survey().facts().currency().getCurrencyCode()).isEqualTo("JPY");
     }

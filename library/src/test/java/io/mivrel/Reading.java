@@ -10,6 +10,7 @@ import io.mivrel.intake.IntakeTally;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
+import io.mivrel.model.Rule;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowSource;
@@ -45,7 +46,9 @@ record Reading(List<String> records, List<Finding> findings, IntakeTally tally) 
             while (more) {
                 IntakeBlock batch = intake.newBlock();
                 more = intake.fill(batch);
-                findings.addAll(batch.findings());
+                batch.findings().stream()
+                        .filter(finding -> finding.rule() != Rule.ROWS_NOT_PROVED)
+                        .forEach(findings::add);
                 for (int i = 0; i < batch.records().size(); i++) {
                     records.add(text(batch.records().get(i), wanted));
                 }

@@ -1,6 +1,13 @@
 package io.mivrel;
 
 import static io.mivrel.model.Rule.*;
+import static io.mivrel.model.Rule.FILE_HOLDER_SPELLED;
+import static io.mivrel.model.Rule.FILE_OF_ANOTHER;
+import static io.mivrel.model.Rule.FILE_OWNER_UNKNOWN;
+import static io.mivrel.model.Rule.ROWS_NOT_PROVED;
+import static io.mivrel.model.Rule.ROW_SUM_DIFFERS;
+import static io.mivrel.model.Rule.SIGNS_NOT_SAID;
+import static io.mivrel.model.Rule.STATED_MISSING;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.Finding;
@@ -44,6 +51,7 @@ public class RulesTest {
     private static List<Case> all() {
         List<Case> cases = new ArrayList<>();
         intake(cases);
+        expected(cases);
         cells(cases);
         documents(cases);
         delivery(cases);
@@ -83,6 +91,37 @@ public class RulesTest {
                 "Mon 01/03/2027,shop,1.00,,10.00\nMon 01/03/2027,shop,2.00,,13.00\n",
                 "a line of 1.00 is missing"));
         cases.add(bank(BALANCE_CLOSING, 3, "Mon 01/03/2027,shop,1.00,,10.00\n,Total,,,12.00\n", "lead to 10.00"));
+    }
+
+    // What a file proves and whose it is, as its layout expects both.
+    private static void expected(List<Case> cases) {
+        String row = "Mon 01/03/2027,shop,1.00,,10.00\n";
+        cases.add(bank(ROWS_NOT_PROVED, 2, row, "1 of 1 row, in 1.00, out 0.00"));
+        cases.add(owner(
+                STATED_MISSING, 0, "stated: {closing: Closing}\n", "Account,123\nHolder,x\n" + row, "does not state"));
+        String whose = "whose: {number: {label: Account, is: \"12 34\"}, holder: {label: Holder, is: Larkmoor Ltd}}\n";
+        cases.add(owner(FILE_OF_ANOTHER, 1, whose, "Account,1235\nHolder,LARKMOOR\n" + row, "of the number 12 34"));
+        cases.add(owner(FILE_OWNER_UNKNOWN, 0, whose, "Konto,1234\nHolder,Larkmoor\n" + row, "does not have it"));
+        cases.add(
+                owner(FILE_HOLDER_SPELLED, 2, whose, "Account,1234\nHolder,Larkmoor Foundry\n" + row, "of the holder"));
+        cases.add(owner(
+                ROW_SUM_DIFFERS,
+                4,
+                "row sums: [{plus: Balance, minus: [In]}]\n",
+                "Account,1\nHolder,x\n" + row.replace("10.00", "1.01"),
+                "Balance = In does not hold"));
+        Workshop card = new Workshop().bank(row);
+        card.replace("books/chart.csv", "1200,Current account,asset,bank", "1200,Card,liability,card");
+        cases.add(new Case(SIGNS_NOT_SAID, "bank", 0, card, "signs: all reversed"));
+    }
+
+    private static Case owner(Rule rule, long row, String layout, String file, String says) {
+        String above = file.substring(0, file.indexOf("Mon"));
+        Workshop workshop = new Workshop()
+                .replace("bank-layout.yaml", "until: Total", "titles: row 3")
+                .replace("bank-layout.yaml", "fields:", layout + "fields:")
+                .put("bank.csv", above + Workshop.BANK_TITLES + file.substring(file.indexOf("Mon")));
+        return new Case(rule, "bank", row, workshop, says);
     }
 
     private static void cells(List<Case> cases) {

@@ -89,7 +89,7 @@ public class RunTest {
     public void anUnreadableAmountIsToldByTheBalance() throws Exception {
         Outcome outcome =
                 new Workshop().bank(BANK.replace("\"1,000.50\"", "l000.5O")).run("bank");
-        assertThat(outcome.report().findings().worstFirst())
+        assertThat(Workshop.told(outcome))
                 .anySatisfy(f -> assertThat(f.suggestion()).isEqualTo("the running balance says 1,000.50 out"));
         assertThat(outcome.report().files().get(0).proof().orElseThrow().holds())
                 .isFalse();

@@ -89,7 +89,7 @@ public class StatementFormatsTest {
         Outcome outcome =
                 of("bank.ofx", ofx1("<STMTTRN>" + entry + "</STMTTRN>", "0")).run("bank");
         assertThat(outcome.status()).isEqualTo(1);
-        assertThat(outcome.report().findings().worstFirst().get(0).rule().id()).isEqualTo(rule);
+        assertThat(Workshop.told(outcome).get(0).rule().id()).isEqualTo(rule);
         assertThat(outcome.report().held().rows()).isEqualTo(1);
     }
 
@@ -286,7 +286,7 @@ public class StatementFormatsTest {
                 of("bank.sta", MT940.substring(0, MT940.indexOf(":62F:"))).run("bank");
         assertThat(outcome.report().clear().rows()).isZero();
         assertThat(outcome.report().held().rows()).isEqualTo(3);
-        assertThat(outcome.report().findings().worstFirst().get(0).reason()).contains("without its closing balance");
+        assertThat(Workshop.told(outcome).get(0).reason()).contains("without its closing balance");
     }
 
     // ---- QIF

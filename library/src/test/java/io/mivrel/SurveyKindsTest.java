@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.rows.FileKind;
 import io.mivrel.run.Progress;
+import io.mivrel.survey.Answers;
 import io.mivrel.survey.Survey;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -13,6 +14,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Random;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -290,13 +292,13 @@ public class SurveyKindsTest {
                 .isEqualTo(FileKind.WORKBOOK);
         workshop.put("b.xlsx", (byte[]) WorkbooksTest.kinds()[0][1]);
         FileSurvey one = FileSurvey.of(
-                workshop.folder.resolve("b.xlsx"), "b.xlsx", new FileSurvey.Hints("Lines", null, null), Progress.NONE);
+                workshop.folder.resolve("b.xlsx"), "b.xlsx", new Answers(Map.of("sheet", "Lines")), Progress.NONE);
         assertThat(one.survey().facts().part()).isEqualTo("Lines");
         assertThat(one.survey().titlesRow()).isEqualTo(3);
         assertThatThrownBy(() -> FileSurvey.of(
                         workshop.folder.resolve("b.xlsx"),
                         "b.xlsx",
-                        new FileSurvey.Hints("Pay", null, null),
+                        new Answers(Map.of("sheet", "Pay")),
                         Progress.NONE))
                 .hasMessageContaining("Notes, Lines");
     }
@@ -409,13 +411,13 @@ public class SurveyKindsTest {
     }
 
     @Test
-    public void marksOnBalancesLeaveTheSignsOpen() throws Exception {
+    public void marksOfBothSidesSayWhichWayTheMoneyWent() throws Exception {
         FileSurvey survey = survey(
                 new Workshop(),
                 "bank.csv",
                 "Date,Text,Amount,Balance\n13/03/2027,a,5.00 CR,105.00 CR\n14/03/2027,b,7.00 DR,98.00 CR\n"
                         + "15/03/2027,c,10.00 CR,108.00 CR\n16/03/2027,d,1.00 DR,107.00 CR\n17/03/2027,e,2.00 DR,105.00 CR\n");
-        assertThat(questions(survey)).contains("signs");
-        assertThat(survey.layout()).contains("balances marked CR or DR may be seen from the bank's side");
+        assertThat(questions(survey)).containsExactly("account");
+        assertThat(survey.layout()).contains("plus mark: \"CR\", minus mark: \"DR\"");
     }
 }

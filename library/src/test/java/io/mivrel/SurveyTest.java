@@ -53,6 +53,7 @@ public class SurveyTest {
         int files = 0;
         int right = 0;
         int asked = 0;
+        int open = 0;
         for (char separator : new char[] {',', ';', '\t', '|'}) {
             for (String encoding : List.of("UTF-8", "windows-1252", "UTF-16LE")) {
                 for (String date : DATES) {
@@ -79,6 +80,8 @@ public class SurveyTest {
                         files++;
                         right += same ? 1 : 0;
                         asked += questions.isEmpty() ? 0 : 1;
+                        // Without a balance nothing proves whose plus it is.
+                        open += sides.equals("no balance") ? 1 : 0;
                         remove(file);
                     }
                 }
@@ -92,12 +95,13 @@ public class SurveyTest {
                 asked);
         assertThat(right * 100).isGreaterThanOrEqualTo(95 * files);
         // Only a file without a balance, or with days up to the twelfth, may leave something to ask.
-        assertThat(asked).isLessThan(files / 3);
+        assertThat(asked).isLessThan(open + files / 6);
     }
 
     private static List<String> read(Path file, FileSurvey survey) throws IOException {
         List<String> records = new ArrayList<>();
-        try (RowSource rows = new SurveyFile(file, "").open(survey.survey().facts())) {
+        try (RowSource rows = new SurveyFile(file, io.mivrel.survey.Answers.NONE)
+                .open(survey.survey().facts())) {
             Layout layout = Proposal.layout(survey.survey());
             Intake intake = new Intake(layout, SourceFile.of("unknown", Currency.getInstance("GBP")), rows);
             boolean more = true;
@@ -200,7 +204,7 @@ public class SurveyTest {
                 .contains("dd/MM/uuuu or MM/dd/uuuu")
                 .contains("fits both");
         assertThat(survey.survey().question("signs")).isNull();
-        assertThat(survey.text()).contains("undecided").contains("explains 4 of 4 steps, read oldest first");
+        assertThat(survey.text()).contains("undecided").contains("the balances prove 4 of 4 steps");
         Workshop workshop = new Workshop();
         workshop.put("bank-layout.yaml", survey.layout());
         assertThatThrownBy(() -> workshop.run("bank"))
@@ -222,8 +226,8 @@ public class SurveyTest {
         FileSurvey survey = FileSurvey.of(file);
         assertThat(survey.text())
                 .contains("odd: 1O,00 in row 21")
-                .contains("it breaks at row 10")
-                .contains("1 of 28 rows cannot be read whole");
+                .contains("they break at row 10")
+                .contains("1 of 28 rows are held as they are: row 21, '1O,00' is no amount");
         assertThat(survey.isSettled()).isFalse();
         remove(file);
     }

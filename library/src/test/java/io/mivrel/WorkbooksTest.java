@@ -255,7 +255,7 @@ public class WorkbooksTest {
                 .put("a.ods", bytes);
         Outcome outcome = workshop.run("journal");
         assertThat(outcome.status()).isEqualTo(1);
-        assertThat(outcome.report().findings().worstFirst().get(0).reason()).contains(says);
+        assertThat(Workshop.told(outcome).get(0).reason()).contains(says);
         assertThat(outcome.report().clear().rows()).isZero();
     }
 

@@ -4,6 +4,7 @@ import io.mivrel.FileSurvey;
 import io.mivrel.files.settings.SettingsSchema;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Kind;
+import io.mivrel.survey.Answers;
 import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.io.InputStream;
@@ -16,14 +17,12 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -99,6 +98,12 @@ final class SurveyCommand implements Callable<Integer> {
     private String currency;
 
     @Option(
+            names = "--answer",
+            paramLabel = "ABOUT=ANSWER",
+            description = "answer a question of the survey, such as signs=reversed; may be given several times")
+    private Map<String, String> answered = new LinkedHashMap<>();
+
+    @Option(
             names = "--words",
             paramLabel = "FILE",
             description = "more words by which columns and labels are known, a line such as 'amount: summa | total'")
@@ -142,7 +147,7 @@ final class SurveyCommand implements Callable<Integer> {
         FileSurvey together;
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
             for (Path file : files) {
-                all.add(FileSurvey.of(file, file.getFileName().toString(), hints(), counter));
+                all.add(FileSurvey.of(file, file.getFileName().toString(), answers(), counter));
             }
             together = FileSurvey.together(all, counter);
         }
@@ -180,7 +185,7 @@ final class SurveyCommand implements Callable<Integer> {
             for (Path file : all) {
                 String name = Printable.of(file.getFileName().toString());
                 try {
-                    String form = FileSurvey.of(file, name, hints(), counter).form();
+                    String form = FileSurvey.of(file, name, answers(), counter).form();
                     forms.computeIfAbsent(form, f -> new ArrayList<>()).add(name);
                     first.putIfAbsent(form, file);
                 } catch (IOException unreadable) {
@@ -205,25 +210,34 @@ final class SurveyCommand implements Callable<Integer> {
         return others.isEmpty() ? 0 : 1;
     }
 
-    private FileSurvey.Hints hints() {
+    private Answers answers() {
+        Map<String, String> said = new LinkedHashMap<>();
+        answered.forEach((about, answer) -> said.put(about.strip(), answer.strip()));
+        if (!sheet.isEmpty()) {
+            said.put("sheet", sheet);
+        }
+        if (gives != null) {
+            said.put("gives", gives);
+        }
+        if (currency != null) {
+            said.put("currency", currency);
+        }
+        if (said.containsKey("gives") && Kinds.ofRecords(said.get("gives")).isEmpty()) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--gives is one of "
+                            + Kinds.ALL.stream().map(Kind::name).collect(Collectors.joining(", ")) + ", not "
+                            + said.get("gives"));
+        }
         try {
-            return new FileSurvey.Hints(sheet, kind(), currency == null ? null : Currency.getInstance(currency));
+            Answers answers = new Answers(said);
+            answers.currency();
+            return answers;
         } catch (IllegalArgumentException unknown) {
             throw new ParameterException(
-                    spec.commandLine(), "--currency is a code of ISO 4217, such as EUR or KWD, not " + currency);
+                    spec.commandLine(),
+                    "--currency is a code of ISO 4217, such as EUR or KWD, not " + said.get("currency"));
         }
-    }
-
-    private @Nullable Kind kind() {
-        if (gives == null) {
-            return null;
-        }
-        return Kinds.ofRecords(gives)
-                .orElseThrow(() -> new ParameterException(
-                        spec.commandLine(),
-                        "--gives is one of "
-                                + Kinds.ALL.stream().map(Kind::name).collect(Collectors.joining(", ")) + ", not "
-                                + gives));
     }
 
     private boolean tell(FileSurvey survey, String named, PrintWriter out) throws Exception {
@@ -245,7 +259,7 @@ final class SurveyCommand implements Callable<Integer> {
         if (write != null) {
             write(survey.layout());
             out.println("\n  layout: " + write);
-            int open = survey.survey().questions().size();
+            int open = survey.survey().open().size();
             if (open > 0) {
                 out.println("  answer its " + (open == 1 ? "question" : open + " questions")
                         + ": a value that begins with a question mark");
@@ -269,7 +283,7 @@ final class SurveyCommand implements Callable<Integer> {
         try {
             FileSurvey survey;
             try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr())) {
-                survey = FileSurvey.of(source, name, hints(), counter);
+                survey = FileSurvey.of(source, name, answers(), counter);
             }
             if (like != null) {
                 FileSurvey.Likeness likeness = survey.like(like, preview);

@@ -40,14 +40,16 @@ public class CommandTest {
         assertThat(printed.status()).isEqualTo(1);
         assertThat(printed.err()).isEmpty();
         assertThat(printed.out())
-                .contains(
-                        "titles in row 4, 3 rows above, 151 of data, 2 blank rows, 1 row below from 'Closing balance' on")
+                .contains("titles in row 4, 3 rows above, 151 of data, 2 blank rows, 1 row below")
                 .contains("odd: Tue 15/03/2027 in row 79")
-                .contains("the running balance explains 150 of 150 steps, read oldest first")
+                .contains("the balances prove 150 of 150 steps", "row 112, 'Mon 32/03/2027' March has 31 days")
                 .containsPattern("row 5 +as it stands in the file +as it is read")
                 .containsPattern("Booked +Mon 01/03/2027 +date +2027-03-01")
                 .containsPattern("Paid in +72.50 +money in +72.50");
-        assertThat(layout).content().contains("account: \"? which account").contains("until: \"Closing balance\"");
+        assertThat(layout)
+                .content()
+                .contains("account: \"? which account")
+                .contains("stated: {closing: \"Closing balance\"}");
         assertThat(mivrel("survey", bank, "--write", layout).err()).contains("exists and is not overwritten");
         assertThat(mivrel("survey", bank, bank, "--write", layout).status()).isEqualTo(2);
         Path heads = folder.resolve("inbox/orders-heads.csv");

@@ -139,7 +139,7 @@ public class PostCommandTest {
         assertThat(asPounds.err()).contains("no column of amounts was found", "--currency");
         assertThat(folder).doesNotExist();
         assertThat(mivrel("survey", raw, "--currency", "KWD").out())
-                .contains("Betrag", "-1,250.125 to 3,000.500", "explains 2 of 2 steps");
+                .contains("Betrag", "-1,250.125 to 3,000.500", "the balances prove 2 of 2 steps");
         assertThat(mivrel("survey", raw, "--currency", "KW").err()).contains("code of ISO 4217");
         assertThat(start(raw, chart, folder, "KWD").out()).contains("in 3,000.500   out 1,250.875");
 

@@ -41,6 +41,11 @@ public record Account(
         return use == AccountUse.BANK || use == AccountUse.CARD;
     }
 
+    /** True for a card or a loan, whose balance is what is owed. */
+    public boolean isOwed() {
+        return holdsMoney() && (use == AccountUse.CARD || type == AccountType.LIABILITY);
+    }
+
     /**
      * True when a number that a statement in a currency ({@code null} when it states none) names is one of this account:
      * banks put their own code before the number, and the currency behind it.

@@ -57,7 +57,7 @@ final class AmountResolver {
         if (amount == SourceRecord.ABSENT) {
             return;
         }
-        if (layout.signs() == Signs.REVERSED || layout.signs() == Signs.ALL_REVERSED) {
+        if (layout.signs().turnsAmounts()) {
             amount = -amount;
         }
         if (amount == 0) {

@@ -3,9 +3,15 @@ package io.mivrel.intake;
 import io.mivrel.model.Rule;
 
 /**
- * A row that was found to be wrong only when rows behind it had been read; the next pass holds it.
+ * Rows that were found to be wrong only when others had been read; the next pass holds them.
  *
- * @param row its first physical row
+ * @param first the first physical row
+ * @param last the last of them
  * @param field what is probably wrong
  */
-record Culprit(long row, Rule rule, String field, String value, String reason, String suggestion) {}
+record Culprit(long first, long last, Rule rule, String field, String value, String reason, String suggestion) {
+    /** One row. */
+    Culprit(long row, Rule rule, String field, String value, String reason, String suggestion) {
+        this(row, row, rule, field, value, reason, suggestion);
+    }
+}

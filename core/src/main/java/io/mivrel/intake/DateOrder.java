@@ -1,6 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.RowOrder;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -36,7 +37,7 @@ final class DateOrder {
         }
     }
 
-    private final boolean newestFirst;
+    private final RowOrder order;
     private final List<Rows[]> peaks = new ArrayList<>();
     private final List<Rows[]> dips = new ArrayList<>();
     private Rows before = new Rows(SourceRecord.ABSENT, 0, 0);
@@ -49,8 +50,8 @@ final class DateOrder {
     private long ups;
     private long downs;
 
-    DateOrder(boolean newestFirst) {
-        this.newestFirst = newestFirst;
+    DateOrder(RowOrder order) {
+        this.order = order;
     }
 
     void next(long row, long on) {
@@ -104,7 +105,9 @@ final class DateOrder {
         if (ups + downs < 2 || Math.min(ups, downs) > slips) {
             return List.of();
         }
-        boolean rising = ups != downs ? ups > downs : head.day != here.day ? head.day < here.day : !newestFirst;
+        boolean rising = ups != downs
+                ? ups > downs
+                : head.day != here.day ? head.day < here.day : order == RowOrder.OLDEST_FIRST;
         List<Odd> odd = new ArrayList<>();
         Stream.concat(peaks.stream(), dips.stream()).forEach(three -> {
             // Of a peak in rising dates, either the peak is wrong or what comes behind it, which is a dip then.

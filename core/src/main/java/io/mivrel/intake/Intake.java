@@ -27,10 +27,11 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Objects;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -48,7 +49,7 @@ public final class Intake {
     private long wantedTo = Long.MAX_VALUE;
     private boolean holdAll;
     private List<DateOrder.Odd> oddDates = List.of();
-    private final Map<Long, Culprit> culprits = new HashMap<>();
+    private final NavigableMap<Long, Culprit> culprits = new TreeMap<>();
     private final DateOrder order;
     private final LongSet identifiers = new LongSet();
     private final AmountRule rule;
@@ -63,7 +64,10 @@ public final class Intake {
     private final Field dateField;
     private final AmountResolver amounts;
     private final boolean statementsRead;
-    private final StatedBalances stated;
+    private final StatedFigures stated;
+    private final OwnerCheck owner;
+    private boolean hasBooks;
+    private @Nullable Account account;
     private final TotalsWithin totals;
     /** Both {@code null} until the titles are known. */
     private CellReader @Nullable [] readers;
@@ -94,12 +98,15 @@ public final class Intake {
         boolean balances = kind.balance() != null && layout.fields().containsKey(kind.balance());
         this.statements = new StatementFollower(file.name(), file.currency());
         this.dateField = kind.date();
-        this.order = new DateOrder(layout.format().newestFirst());
+        this.order = new DateOrder(layout.format().order());
         this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
-        this.stated = new StatedBalances(layout.stated(), numbers, file);
-        this.balance = balances ? new RunningBalance(layout, file, numbers, stated, problems) : null;
-        this.totals = new TotalsWithin(file.currency(), numbers);
+        this.stated = new StatedFigures(layout.stated(), numbers, file);
         this.statementsRead = layout.format().kind().isStatement();
+        this.balance = kind.isOfAccount() && !statementsRead
+                ? new RunningBalance(layout, file, numbers, stated, problems)
+                : null;
+        this.owner = new OwnerCheck(layout, file);
+        this.totals = new TotalsWithin(file.currency(), numbers);
         this.equalLines = !kind.isOfAccount() || balances || statementsRead
                 ? null
                 : new EqualLines(
@@ -109,10 +116,12 @@ public final class Intake {
     /**
      * Compares what statements say of their account and currency with the books.
      *
-     * @param account the account of the layout; {@code null} when the books do not know it
+     * @param known the account of the layout; {@code null} when the books do not know it
      */
-    public Intake against(@Nullable Account account) {
-        statements.compareWith(account);
+    public Intake against(@Nullable Account known) {
+        statements.compareWith(known);
+        account = known;
+        hasBooks = true;
         return this;
     }
 
@@ -142,10 +151,7 @@ public final class Intake {
     /** Holds the rows that an earlier pass found to be wrong when it had read others behind them. */
     public Intake holdFoundLate(IntakeTally earlier) {
         oddDates = earlier.oddDates();
-        earlier.culprits.forEach(culprit -> culprits.put(culprit.row(), culprit));
-        if (balance != null && !culprits.isEmpty()) {
-            balance.blameNone();
-        }
+        earlier.culprits.forEach(culprit -> culprits.put(culprit.first(), culprit));
         return this;
     }
 
@@ -202,7 +208,7 @@ public final class Intake {
             tally.unreadable++;
         } else if (row.aside() != null) {
             tally.leaveOut(row.aside());
-            stated.beside(row);
+            beside(row);
         } else if (readers == null && source.titles() == null && layout.format().titlesRow() > 0) {
             aboveData(row, block);
         } else {
@@ -210,7 +216,7 @@ public final class Intake {
             if (readers == null && row.fault() == null) {
                 List<String> known = source.titles();
                 if (row.number() < layout.format().dataRow() && !TitleBinding.isHandedBack(known)) {
-                    stated.beside(row);
+                    beside(row);
                     tally.leaveOut(LeftOut.ABOVE_TITLES);
                     return;
                 }
@@ -225,10 +231,15 @@ public final class Intake {
         }
     }
 
+    private void beside(Row row) {
+        stated.beside(row);
+        owner.beside(row);
+    }
+
     private void aboveData(Row row, IntakeBlock block) {
         int titlesRow = layout.format().titlesRow();
         if (row.number() <= titlesRow - layout.format().titleRows()) {
-            stated.beside(row);
+            beside(row);
             tally.leaveOut(LeftOut.ABOVE_TITLES);
         } else if (row.number() < titlesRow && row.fault() == null) {
             titlesAbove = row.titlesBelow(titlesAbove);
@@ -274,8 +285,8 @@ public final class Intake {
             boolean isoToo = layout.format().kind() == FileKind.WORKBOOK;
             compiled.add(CellReader.of(
                     field, from, places, String.join(" + ", from.columns()), numbers, isoToo, layout.terms()));
-            if (balance != null && field == kind.balance() && places != null && places.length > 0) {
-                balance.standsIn(places[0]);
+            if (balance != null && places != null && places.length > 0) {
+                balance.standsIn(field, places[0]);
             }
             boolean summed = field == rule.amount() || field == kind.plusSide() || field == kind.minusSide();
             if (summed && !layout.stated().totals().isEmpty() && places != null && places.length == 1) {
@@ -285,7 +296,7 @@ public final class Intake {
         // An amount in a currency of its own is read once that is known.
         compiled.sort(Comparator.comparing(reader -> reader.field.currency() != null));
         readers = compiled.toArray(CellReader[]::new);
-        screen = new RowScreen(layout, binding, problems);
+        screen = new RowScreen(layout, binding, numbers, problems);
     }
 
     private void data(Row row, IntakeBlock block) {
@@ -294,6 +305,13 @@ public final class Intake {
             return;
         }
         problems.begin(row.number());
+        boolean mayState = row.fault() == null || row.fault() == RowFault.CELLS_MISSING;
+        if (mayState && screen().isStated(row)) {
+            tally.leaveOut(LeftOut.BY_LAYOUT);
+            beside(row);
+            compareWithin(row, block);
+            return;
+        }
         if (row.hasRemarks() && row.fault() != null) {
             faulty(row, row.fault(), block);
             return;
@@ -307,7 +325,7 @@ public final class Intake {
             below = true;
             firstRowBelow = row.number();
             tally.leaveOut(LeftOut.BELOW_DATA);
-            stated.beside(row);
+            beside(row);
             if (balance != null) {
                 balance.readClosing(row);
             }
@@ -371,7 +389,13 @@ public final class Intake {
         if (layout.signs() == Signs.BY_BALANCE && balance != null) {
             balance.sign(record);
         }
-        stated.add(record.number(rule.amount()));
+        Map.Entry<Long, Culprit> before = culprits.isEmpty() ? null : culprits.floorEntry(row.number());
+        Culprit culprit = before == null || row.number() > before.getValue().last() ? null : before.getValue();
+        // A row that is there twice is no part of what the file states.
+        boolean isOneTooMany = culprit != null && culprit.rule() == Rule.BALANCE_CLOSING;
+        if (!isOneTooMany) {
+            stated.add(record.number(rule.amount()));
+        }
         if (layout.credits().turned()) {
             turnCredit(record);
         }
@@ -387,11 +411,10 @@ public final class Intake {
             equalLines.look(record, row.number(), problems);
         }
         if (balance != null) {
-            balance.follow(record, row.number());
+            balance.look(record);
         }
-        if (!culprits.isEmpty() && culprits.containsKey(row.number())) {
-            Culprit found = Objects.requireNonNull(culprits.get(row.number()));
-            problems.add(found.rule(), found.field(), found.value(), found.reason(), found.suggestion());
+        if (culprit != null) {
+            problems.add(culprit.rule(), culprit.field(), culprit.value(), culprit.reason(), culprit.suggestion());
         }
         long day = record.number(dateField);
         if (day != SourceRecord.ABSENT) {
@@ -399,12 +422,26 @@ public final class Intake {
             tally.coveredFrom = Math.min(tally.coveredFrom, day);
             tally.coveredTo = Math.max(tally.coveredTo, day);
         }
-        if (!oddDates.isEmpty() && isOdd(row.number())) {
-            emit(block);
-        } else if (day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo)) {
+        boolean odd = !oddDates.isEmpty() && isOdd(row.number());
+        boolean outside = !odd && day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo);
+        if (!isOneTooMany) {
+            cover(record, row.number(), !outside && !holdAll && !problems.isBlocked());
+        }
+        if (outside) {
             tally.leaveOut(LeftOut.OUTSIDE_DATES);
         } else {
             emit(block);
+        }
+    }
+
+    // A row that is held or left out all the same needs no proof.
+    private void cover(RecordBlock record, long row, boolean counts) {
+        if (balance != null) {
+            balance.follow(record, row, counts);
+        } else if (statementsRead) {
+            statements.sound(row, record.number(rule.amount()), counts);
+        } else if (counts && kind.isOfAccount()) {
+            tally.unproved = tally.unproved.and(row, record.number(rule.amount()));
         }
     }
 
@@ -483,7 +520,7 @@ public final class Intake {
     }
 
     private void belowData(Row row) {
-        stated.beside(row);
+        beside(row);
         tally.leaveOut(LeftOut.BELOW_DATA);
         if (screen().hasDate(row)) {
             datesBelow++;
@@ -546,13 +583,64 @@ public final class Intake {
                     "does 'until' stop too early?");
         }
         compareWithTerms(block);
-        if (balance != null) {
-            balance.finish(tally, firstRowBelow).forEach(finding -> note(block, finding));
+        if (tally.records > 0 && readers != null && !tally.handedBack) {
+            owner.compare(hasBooks, finding -> note(block, finding));
         }
-        stated.compare(tally, equalLines, !culprits.isEmpty(), finding -> note(block, finding), block.findings()::add);
+        if (balance != null) {
+            balance.finish(tally, firstRowBelow, equalLines).forEach(finding -> note(block, finding));
+        }
+        if (tally.records > 0 && readers != null && !tally.handedBack) {
+            boolean proved = balance != null && balance.provesAll();
+            stated.compare(proved, finding -> note(block, finding));
+        }
+        if (tally.records > 0 && readers != null && !tally.handedBack) {
+            askForSigns(block);
+        }
+        if (statementsRead) {
+            tally.unproved = statements.unproved();
+        }
+        tally.unproved = totals.withoutTotals(tally.unproved);
+        tellUnproved(block);
         Field total = kind.statedTotal();
         boolean stated = total != null && layout.fields().containsKey(total);
-        tally.unproved = tally.records > 0 && !kind.isJournal() && !stated && tally.spans.isEmpty();
+        tally.withoutTotals = tally.records > 0 && !kind.isJournal() && !kind.isOfAccount() && !stated;
+    }
+
+    private void tellUnproved(IntakeBlock block) {
+        Unproved left = tally.unproved;
+        if (left.rows() == 0 || tally.failed) {
+            return;
+        }
+        note(
+                block,
+                Rule.ROWS_NOT_PROVED,
+                left.rows() == 1 ? left.firstRow() : 0,
+                "",
+                left.rows() + " of " + tally.records + (tally.records == 1 ? " row" : " rows") + ", in "
+                        + Money.show(left.in(), file.currency()) + ", out " + Money.show(left.out(), file.currency())
+                        + (left.rows() == 1
+                                ? ", is not proved by anything"
+                                : ", are not proved by anything, row " + left.firstRow() + " first"),
+                Rule.ROWS_NOT_PROVED.remedy());
+    }
+
+    // The balance of what is owed may be written as positive, and nothing in the file tells.
+    private void askForSigns(IntakeBlock block) {
+        Account owing = account;
+        boolean balances = kind.balance() != null && layout.fields().containsKey(kind.balance());
+        boolean doubtful = !layout.signsSaid()
+                || layout.signs() == Signs.REVERSED && tally.proof != null && tally.proof.closing() > 0;
+        if (owing == null || !owing.isOwed() || !doubtful || !balances || statementsRead) {
+            return;
+        }
+        note(
+                block,
+                Rule.SIGNS_NOT_SAID,
+                0,
+                "",
+                "the account " + owing.label()
+                        + " is one that is owed, and the layout does not say whether the file's balances are what is owed",
+                Rule.SIGNS_NOT_SAID.remedy());
     }
 
     private void compareWithTerms(IntakeBlock block) {

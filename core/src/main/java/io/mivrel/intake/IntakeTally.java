@@ -36,7 +36,8 @@ public final class IntakeTally {
 
     boolean failed;
     boolean handedBack;
-    boolean unproved;
+    boolean withoutTotals;
+    Unproved unproved = Unproved.NONE;
 
     /** Rows whose date does not belong where they stand. */
     private List<DateOrder.Odd> oddDates = List.of();
@@ -53,8 +54,13 @@ public final class IntakeTally {
         leftOut.merge(cause, 1L, Long::sum);
     }
 
-    /** True when neither balances nor stated totals nor double entry show that the amounts are what was meant. */
-    public boolean isUnproved() {
+    /** True for documents without totals of their own or double entry, which would show that the amounts are meant so. */
+    public boolean isWithoutTotals() {
+        return withoutTotals;
+    }
+
+    /** Sound rows of an account that no balance and no stated sum proves. */
+    public Unproved unproved() {
         return unproved;
     }
 
@@ -74,6 +80,11 @@ public final class IntakeTally {
     /** True when rows were found to be wrong only when others behind them had been read: another pass holds them. */
     public boolean foundLate() {
         return !oddDates.isEmpty() || !culprits.isEmpty();
+    }
+
+    /** The first row that is to blame for what shows in others; 0 when there is none. */
+    public long firstCulprit() {
+        return culprits.stream().mapToLong(Culprit::first).min().orElse(0);
     }
 
     public String file() {

@@ -4,10 +4,12 @@ import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.shape.Shape;
 import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -24,6 +26,7 @@ import org.jspecify.annotations.Nullable;
  * @param account the account in the books that bank lines belong to, or {@link #BY_NUMBER}; {@code null} for other records
  * @param numbers how amounts are written; the decimals are those of the books, set when a run binds the layout
  * @param signs whose plus the file's plus is
+ * @param signsSaid false when the layout does not say so itself, and amounts are taken as they are written
  * @param credits how the figures of credits are written; of kinds that have none it says nothing
  * @param fields where each field comes from, in the order given
  * @param unused titles of columns that are knowingly left aside
@@ -31,6 +34,8 @@ import org.jspecify.annotations.Nullable;
  * @param shapes what is done to the rows before they are flat, in order
  * @param stated labels of balances beside the rows
  * @param expectations what each row must hold, or it is held
+ * @param equations what the columns of each row add up to, or it is held
+ * @param whose whose files it reads; others are held
  * @param acrossFiles true when lines of one document may stand in several files of a run
  * @param terms what it takes on trust, and for which days
  * @param columnsInOrder the titles of the file that the layout was made for; empty when not kept. For comparisons only
@@ -42,6 +47,7 @@ public record Layout(
         FileFormat format,
         AmountFormat numbers,
         Signs signs,
+        boolean signsSaid,
         Credits credits,
         Map<Field, FieldSource> fields,
         Set<String> unused,
@@ -49,6 +55,8 @@ public record Layout(
         List<Shape> shapes,
         Stated stated,
         List<RowFilter> expectations,
+        List<RowEquation> equations,
+        Whose whose,
         boolean acrossFiles,
         Terms terms,
         List<String> columnsInOrder) {
@@ -58,6 +66,7 @@ public record Layout(
         filters = List.copyOf(filters);
         shapes = List.copyOf(shapes);
         expectations = List.copyOf(expectations);
+        equations = List.copyOf(equations);
         columnsInOrder = List.copyOf(columnsInOrder);
     }
 
@@ -76,7 +85,7 @@ public record Layout(
                 format.titleRows(),
                 format.dataRow(),
                 format.until(),
-                format.newestFirst());
+                format.order());
         return new Layout(
                 name,
                 gives,
@@ -84,6 +93,7 @@ public record Layout(
                 part,
                 numbers,
                 signs,
+                signsSaid,
                 credits,
                 fields,
                 unused,
@@ -91,6 +101,8 @@ public record Layout(
                 shapes,
                 stated,
                 expectations,
+                equations,
+                whose,
                 acrossFiles,
                 terms,
                 columnsInOrder);
@@ -99,6 +111,31 @@ public record Layout(
     /** Starts a layout that gives records of a kind, such as {@code BankLines.KIND}. */
     public static Builder named(String name, Kind gives) {
         return new Builder(name, gives);
+    }
+
+    /** The currencies that it says its files have: beside the rows, or in each of them. */
+    List<String> statedCurrencies() {
+        List<String> codes = new ArrayList<>();
+        Whose.Mark said = whose.marks().get(Whose.CURRENCY);
+        if (said != null) {
+            codes.addAll(said.is());
+        }
+        Field own = gives.table().find("currency").orElse(null);
+        for (RowFilter cell : expectations) {
+            boolean ofRecords = own != null && fields.containsKey(own);
+            if (!ofRecords
+                    && cell.texts().size() == 1
+                    && isCurrency(cell.texts().get(0))) {
+                codes.add(cell.texts().get(0));
+            }
+        }
+        return codes;
+    }
+
+    private static boolean isCurrency(String text) {
+        return text.length() == 3
+                && Currency.getAvailableCurrencies().stream()
+                        .anyMatch(c -> c.getCurrencyCode().equals(text));
     }
 
     /** What is missing for the layout to give whole records, in words; empty when nothing is. */
@@ -111,15 +148,16 @@ public record Layout(
         }
         AmountRule rule = new AmountRule(gives);
         gaps.addAll(rule.gaps(fields.keySet()));
-        if (BY_NUMBER.equals(account)
-                && (!format.kind().isStatement() || !format.part().isEmpty())) {
+        boolean names = format.kind().isStatement() && format.part().isEmpty() || whose.numberColumn() != null;
+        if (BY_NUMBER.equals(account) && !names) {
             gaps.add(
-                    "'account: by number' is for statement formats, which name their accounts, and without 'statements of'");
+                    "'account: by number' is for statement formats, which name their accounts, without 'statements of';"
+                            + " other files need 'whose: {number: {column: ...}}'");
         }
         if (signs == Signs.BY_BALANCE && (gives.balance() == null || !fields.containsKey(gives.balance()))) {
             gaps.add("with 'signs: by balance' the layout needs the balance");
         }
-        if (signs == Signs.BY_BALANCE && format.newestFirst()) {
+        if (signs == Signs.BY_BALANCE && format.order() != RowOrder.OLDEST_FIRST) {
             gaps.add("'signs: by balance' reads files with the oldest row first");
         }
         if (credits == Credits.BOTH_SIDES && fields.values().stream().allMatch(source -> source.less() == null)) {
@@ -136,6 +174,7 @@ public record Layout(
         private FileFormat form = FileFormat.csv();
         private AmountFormat numbers = AmountFormat.marked(2, '.', ',');
         private Signs signs = Signs.AS_WRITTEN;
+        private boolean signsSaid;
         private Credits credits = Credits.POSITIVE;
         private final Map<Field, FieldSource> fields = new LinkedHashMap<>();
         private final Set<String> unused = new LinkedHashSet<>();
@@ -146,6 +185,8 @@ public record Layout(
         private Terms terms = Terms.STRICT;
         private Stated stated = Stated.NOTHING;
         private final List<RowFilter> expectations = new ArrayList<>();
+        private final List<RowEquation> equations = new ArrayList<>();
+        private Whose whose = Whose.ANYBODY;
 
         private Builder(String name, Kind gives) {
             this.name = Objects.requireNonNull(name);
@@ -183,6 +224,17 @@ public record Layout(
             return this;
         }
 
+        /** A row in which these columns are filled and do not add up is held. */
+        public Builder equation(RowEquation columns) {
+            equations.add(Objects.requireNonNull(columns));
+            return this;
+        }
+
+        public Builder whose(Whose owner) {
+            whose = Objects.requireNonNull(owner);
+            return this;
+        }
+
         /** The same reference in another file of the run is the same document. */
         public Builder acrossFiles() {
             acrossFiles = true;
@@ -196,6 +248,7 @@ public record Layout(
 
         public Builder signs(Signs meaning) {
             signs = Objects.requireNonNull(meaning);
+            signsSaid = true;
             return this;
         }
 
@@ -252,6 +305,7 @@ public record Layout(
                     form,
                     numbers,
                     signs,
+                    signsSaid,
                     credits,
                     fields,
                     unused,
@@ -259,6 +313,8 @@ public record Layout(
                     shapes,
                     stated,
                     expectations,
+                    equations,
+                    whose,
                     acrossFiles,
                     terms,
                     columnsInOrder);

@@ -6,6 +6,7 @@ import io.mivrel.rows.FileKind;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Spans;
 import org.jspecify.annotations.Nullable;
@@ -15,8 +16,11 @@ final class RowScreen {
     private final FileFormat format;
     private final TitleBinding titles;
     private final RowProblems problems;
+    private final String[] stated;
     private final RowFilter[] filters;
     private final RowFilter[] expectations;
+    private final RowEquation[] equations;
+    private final AmountFormat numbers;
     private final LastCell lastCell = new LastCell();
     private final boolean separated;
     /** True when the file has one byte a character. */
@@ -25,10 +29,13 @@ final class RowScreen {
     private final @Nullable DatePattern datePattern;
     private final int dateCell;
 
-    RowScreen(Layout layout, TitleBinding titles, RowProblems problems) {
+    RowScreen(Layout layout, TitleBinding titles, AmountFormat numbers, RowProblems problems) {
+        this.numbers = numbers;
+        this.equations = layout.equations().toArray(RowEquation[]::new);
         this.format = layout.format();
         this.titles = titles;
         this.problems = problems;
+        this.stated = layout.stated().labels().toArray(String[]::new);
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.expectations = layout.expectations().toArray(RowFilter[]::new);
         this.separated = format.kind() == FileKind.SEPARATED;
@@ -61,6 +68,29 @@ final class RowScreen {
             if (Spans.startsWith(row.bytes(), start, row.end(i), until)) {
                 // A narrative may begin with the same words: a row with a date of its own is data.
                 return !hasDate(row);
+            }
+        }
+        return false;
+    }
+
+    /** True for a row that states a figure of the file as a whole, among the rows of data. */
+    boolean isStated(Row row) {
+        if (stated.length == 0) {
+            return false;
+        }
+        for (int i = 0; i < row.size(); i++) {
+            int start = Spans.trimStart(row.bytes(), row.start(i), row.end(i));
+            if (start == row.end(i)) {
+                continue;
+            }
+            for (String label : stated) {
+                if (Spans.startsWith(row.bytes(), start, row.end(i), label)) {
+                    return !hasDate(row);
+                }
+            }
+            if (row.size() >= titles.width) {
+                // In a row of full width only the first cell that is filled can be a label.
+                return false;
             }
         }
         return false;
@@ -148,8 +178,34 @@ final class RowScreen {
         for (int i = 0; i < expectations.length; i++) {
             expect(row, expectations[i], titles.expectations[i]);
         }
+        for (int i = 0; i < equations.length; i++) {
+            addUp(row, equations[i], titles.equations[i]);
+        }
         if (row.hasRemarks()) {
             lookAtRemarks(row);
+        }
+    }
+
+    // Only where all of its columns are filled and can be read.
+    private void addUp(Row row, RowEquation equation, int[] places) {
+        long sum = 0;
+        for (int i = 0; i < places.length; i++) {
+            if (places[i] >= row.size()) {
+                return;
+            }
+            long amount = numbers.parse(row.bytes(), row.start(places[i]), row.end(places[i]));
+            if (!AmountFormat.isAmount(amount)) {
+                return;
+            }
+            sum += i < equation.plus().size() ? amount : -amount;
+        }
+        if (sum != 0) {
+            problems.add(
+                    Rule.ROW_SUM_DIFFERS,
+                    equation.plus().get(0),
+                    row.trimmed(places[0]),
+                    equation.words() + " does not hold in this row",
+                    Rule.ROW_SUM_DIFFERS.remedy());
         }
     }
 

@@ -10,6 +10,8 @@ public enum Signs {
     REVERSED("reversed"),
     /** Amounts and balances are seen from the other side, as by a card company: what is owed to it is positive. */
     ALL_REVERSED("all reversed"),
+    /** Amounts are written as the books see them, while a running balance is what is owed. */
+    BALANCE_REVERSED("balance reversed"),
     /** Amounts have none of their own: the running balance tells which way each went. */
     BY_BALANCE("by balance");
 
@@ -17,6 +19,16 @@ public enum Signs {
 
     Signs(String word) {
         this.word = word;
+    }
+
+    /** True when amounts mean the opposite of what is written. */
+    public boolean turnsAmounts() {
+        return this == REVERSED || this == ALL_REVERSED;
+    }
+
+    /** True when running balances do. */
+    public boolean turnsBalances() {
+        return this == ALL_REVERSED || this == BALANCE_REVERSED;
     }
 
     /** As layouts write it. */

@@ -1,6 +1,8 @@
 package io.mivrel.intake;
 
 import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -9,12 +11,22 @@ import org.jspecify.annotations.Nullable;
  *
  * @param opening how the label of the balance before the rows begins; {@code null} for none
  * @param closing the same of the balance after them
+ * @param moneyIn how the label of the sum of all that comes in begins; {@code null} for none
+ * @param moneyOut the same of what goes out, which may be written with a minus
+ * @param count the same of the number of movements
  * @param owed true when the balances say what is owed, as those of a card company
  * @param carried how rows begin that carry the balance over, as from page to page
  * @param totals how rows begin that add up the amounts above them: since the row before of this kind, or since the first
  */
 public record Stated(
-        @Nullable String opening, @Nullable String closing, boolean owed, List<String> carried, List<String> totals) {
+        @Nullable String opening,
+        @Nullable String closing,
+        @Nullable String moneyIn,
+        @Nullable String moneyOut,
+        @Nullable String count,
+        boolean owed,
+        List<String> carried,
+        List<String> totals) {
     /** Nothing is stated. */
     public static final Stated NOTHING = new Stated(null, null, false);
 
@@ -25,11 +37,23 @@ public record Stated(
 
     /** Balances beside the rows only. */
     public Stated(@Nullable String opening, @Nullable String closing, boolean owed) {
-        this(opening, closing, owed, List.of(), List.of());
+        this(opening, closing, null, null, null, owed, List.of(), List.of());
+    }
+
+    /** The same with sums of both sides and a number of movements. */
+    public Stated turningOver(@Nullable String in, @Nullable String out, @Nullable String number) {
+        return new Stated(opening, closing, in, out, number, owed, carried, totals);
+    }
+
+    /** The labels of figures that stand beside the rows, above, below or between them. */
+    List<String> labels() {
+        return Stream.of(opening, closing, moneyIn, moneyOut, count)
+                .filter(Objects::nonNull)
+                .toList();
     }
 
     /** The same with rows among the data that carry the balance over or add up the amounts. */
     public Stated among(List<String> carriedOver, List<String> addedUp) {
-        return new Stated(opening, closing, owed, carriedOver, addedUp);
+        return new Stated(opening, closing, moneyIn, moneyOut, count, owed, carriedOver, addedUp);
     }
 }

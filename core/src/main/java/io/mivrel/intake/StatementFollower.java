@@ -43,6 +43,10 @@ final class StatementFollower {
     private long unreadable;
     private long broken;
     private boolean accountUnchecked;
+    /** Sound rows of the statement that is being read, and of all that nothing proves. */
+    private Unproved here = Unproved.NONE;
+
+    private Unproved unproved = Unproved.NONE;
 
     StatementFollower(String file, Currency currency) {
         this.file = file;
@@ -77,6 +81,18 @@ final class StatementFollower {
         }
     }
 
+    /** A record of the statement, as it will be delivered; {@code counts} is false for one that is held or left out. */
+    void sound(long row, long amount, boolean counts) {
+        if (counts) {
+            here = here.and(row, amount);
+        }
+    }
+
+    /** Sound rows that neither balances nor sums prove. */
+    Unproved unproved() {
+        return unproved.plus(here);
+    }
+
     /** The statement of the entries since the last one has ended; answers what is wrong with it. */
     List<Finding> end(Statement statement) {
         findings.clear();
@@ -102,6 +118,11 @@ final class StatementFollower {
                 name(statement), opening, movement, closing, statement.openingDate(), statement.closingDate());
         spans.add(span);
         accounts.put(span, String.valueOf(statement.account()));
+        boolean balanced = opening != SourceRecord.ABSENT && opening + movement == closing;
+        boolean summed =
+                statement.stated().credits() != null && statement.stated().debits() != null;
+        unproved = unreadable == 0 && (balanced || summed) ? unproved : unproved.plus(here);
+        here = Unproved.NONE;
         credits = 0;
         debits = 0;
         creditEntries = 0;

@@ -27,6 +27,9 @@ final class TitleBinding {
 
     final int[] expectations;
 
+    /** The columns of each equation, those of its one side first. */
+    final int[][] equations;
+
     final int width;
     private final @Nullable List<String> titles;
     /** Rows without titles may have been handed back, and nothing shows it. */
@@ -55,6 +58,16 @@ final class TitleBinding {
         for (int i = 0; i < expectations.length; i++) {
             expectations[i] = find(layout.expectations().get(i).column(), "expect");
             used.add(expectations[i]);
+        }
+        equations = new int[layout.equations().size()][];
+        for (int i = 0; i < equations.length; i++) {
+            equations[i] = layout.equations().get(i).columns().stream()
+                    .mapToInt(column -> find(column, "row sums"))
+                    .peek(used::add)
+                    .toArray();
+        }
+        if (layout.whose().numberColumn() != null && (titles == null || !titles.isEmpty())) {
+            used.add(find(layout.whose().numberColumn(), "whose"));
         }
         filters = new int[layout.filters().size()];
         for (int i = 0; i < filters.length; i++) {

@@ -25,6 +25,10 @@ final class TotalsWithin {
     private final Map<Field, Integer> places = new LinkedHashMap<>();
     private boolean known = true;
     private boolean everKnown = true;
+    /** True when the last row with totals had one that agrees for each field, and no row came behind it. */
+    private boolean allAgree;
+
+    private boolean eachAgreed = true;
 
     TotalsWithin(Currency currency, AmountFormat numbers) {
         this.currency = currency;
@@ -42,6 +46,7 @@ final class TotalsWithin {
         if (sums.isEmpty()) {
             return;
         }
+        allAgree = false;
         sums.forEach((field, sum) -> {
             long amount = record.number(field);
             if (amount != SourceRecord.ABSENT) {
@@ -55,12 +60,20 @@ final class TotalsWithin {
     void unread() {
         known = false;
         everKnown = false;
+        allAgree = false;
+    }
+
+    /** Of rows that no balance proves, those that no total proves either. */
+    Unproved withoutTotals(Unproved left) {
+        return allAgree && eachAgreed ? Unproved.NONE : left;
     }
 
     /** Why the totals of a row are not those of the rows above it; {@code null} when they are, or cannot be judged. */
     @Nullable
     String compare(Row row) {
         String differs = null;
+        boolean all = !sums.isEmpty();
+        boolean toTheFirst = true;
         for (Map.Entry<Field, long[]> entry : sums.entrySet()) {
             int place = Objects.requireNonNull(places.get(entry.getKey()));
             long total = place < row.size()
@@ -74,8 +87,12 @@ final class TotalsWithin {
                         + Money.show(sum[0], currency) + " since the total before, and to "
                         + Money.show(sum[1], currency) + " in all, but the total is " + Money.show(total, currency);
             }
+            all &= AmountFormat.isAmount(total) && agrees;
+            toTheFirst &= everKnown && Math.abs(total) == Math.abs(sum[1]);
             sum[0] = 0;
         }
+        allAgree = all;
+        eachAgreed = all && (eachAgreed || toTheFirst);
         known = true;
         return differs;
     }

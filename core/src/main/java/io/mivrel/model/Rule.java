@@ -111,6 +111,35 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The number of entries or a sum that the file states is not what its entries come to.",
             "The file was probably cut off or changed: download it again."),
+    STATED_MISSING(
+            BLOCKER,
+            "A balance, sum or count that the layout expects beside the rows is not stated, so it cannot prove them.",
+            "Was the file cut off? Download it again; if such files state it no more, take it out of 'stated' in the layout."),
+    SIGNS_NOT_SAID(
+            BLOCKER,
+            "A file with balances is read into a card or a loan, and the layout does not say whether they are what is owed.",
+            "Where charges and what is owed are positive, say 'signs: all reversed' in the layout; where charges have a minus, say"
+                    + " 'signs: balance reversed'; else 'signs: as written'."),
+    ROW_SUM_DIFFERS(
+            BLOCKER,
+            "Columns that add up in every other row, such as gross, fee and net, do not in this one.",
+            "One of the figures is wrong: compare the row with its source."),
+    FILE_OF_ANOTHER(
+            BLOCKER,
+            "The file says that it is of another account, bank, currency or holder than the layout is made for.",
+            "Take the file with the layout of its own account; if the layout reads both, name both under 'whose'."),
+    FILE_OWNER_UNKNOWN(
+            CAUTION,
+            "The file does not say whose it is, where the files before it did.",
+            "Look whether it is of the same account; if such files say it no more, take it out of 'whose' in the layout."),
+    FILE_HOLDER_SPELLED(
+            CAUTION,
+            "The holder of the account is written otherwise than before, and the account number is the same.",
+            "If the account is the same, name both spellings under 'whose' in the layout."),
+    ROWS_NOT_PROVED(
+            CAUTION,
+            "No balance, stated sum or count proves these rows: a wrong figure among them would not be seen.",
+            "Compare them with the statement."),
     STATEMENT_GAP(
             BLOCKER,
             "A statement does not begin with the balance that the one before it ended with.",

@@ -16,7 +16,7 @@ import java.util.Objects;
  * @param titleRows how many rows the titles take, joined with a blank between; usually 1
  * @param dataRow physical row of the first row of data, where there are no titles; rows above it are left out
  * @param until the beginning of a cell of the first row that is no data any more; empty when data goes to the end
- * @param newestFirst true when the latest row comes first
+ * @param order in which order of time the rows stand
  */
 public record FileFormat(
         FileKind kind,
@@ -28,7 +28,7 @@ public record FileFormat(
         int titleRows,
         int dataRow,
         String until,
-        boolean newestFirst) {
+        RowOrder order) {
     public static final String AUTO = "auto";
 
     /**
@@ -55,29 +55,34 @@ public record FileFormat(
 
     /** Separated text with titles in the first row. */
     public static FileFormat separated(char separator, String encoding) {
-        return new FileFormat(FileKind.SEPARATED, separator, encoding, "", List.of(), 1, 1, 2, "", false);
+        return new FileFormat(
+                FileKind.SEPARATED, separator, encoding, "", List.of(), 1, 1, 2, "", RowOrder.OLDEST_FIRST);
     }
 
     /** The same saved with another separator and in another encoding. */
     public FileFormat saved(char withSeparator, String inEncoding) {
         return new FileFormat(
-                kind, withSeparator, inEncoding, part, slices, titlesRow, titleRows, dataRow, until, newestFirst);
+                kind, withSeparator, inEncoding, part, slices, titlesRow, titleRows, dataRow, until, order);
     }
 
     /** The same with its titles in this row and its data below; 0 for data from the top without titles. */
     public FileFormat titlesIn(int row) {
-        return new FileFormat(kind, separator, encoding, part, slices, row, titleRows, row + 1, until, newestFirst);
+        return new FileFormat(kind, separator, encoding, part, slices, row, titleRows, row + 1, until, order);
     }
 
     /** The same with data that ends before a row with a cell that begins so. */
     public FileFormat endingAt(String beginning) {
-        return new FileFormat(
-                kind, separator, encoding, part, slices, titlesRow, titleRows, dataRow, beginning, newestFirst);
+        return new FileFormat(kind, separator, encoding, part, slices, titlesRow, titleRows, dataRow, beginning, order);
+    }
+
+    /** The same with rows in another order. */
+    public FileFormat ordered(RowOrder other) {
+        return new FileFormat(kind, separator, encoding, part, slices, titlesRow, titleRows, dataRow, until, other);
     }
 
     /** The same with the latest row first. */
     public FileFormat latestFirst() {
-        return new FileFormat(kind, separator, encoding, part, slices, titlesRow, titleRows, dataRow, until, true);
+        return ordered(RowOrder.NEWEST_FIRST);
     }
 
     /** Says of a place in a fixed-width line, from 1, which stretch of no column it belongs to. */
@@ -105,21 +110,23 @@ public record FileFormat(
 
     /** A statement format that fixes its own columns. */
     public static FileFormat statement(FileKind kind) {
-        return new FileFormat(kind, ',', AUTO, "", List.of(), 0, 1, 1, "", false);
+        return new FileFormat(kind, ',', AUTO, "", List.of(), 0, 1, 1, "", RowOrder.OLDEST_FIRST);
     }
 
     /** The same in an encoding. */
     public FileFormat encodedIn(String other) {
-        return new FileFormat(kind, separator, other, part, slices, titlesRow, titleRows, dataRow, until, newestFirst);
+        return new FileFormat(kind, separator, other, part, slices, titlesRow, titleRows, dataRow, until, order);
     }
 
     /** A sheet of a workbook with its titles in a row; {@code sheet} is a name, {@code #2} or empty. */
     public static FileFormat workbook(String sheet, int titlesRow) {
-        return new FileFormat(FileKind.WORKBOOK, ',', AUTO, sheet, List.of(), titlesRow, 1, titlesRow + 1, "", false);
+        return new FileFormat(
+                FileKind.WORKBOOK, ',', AUTO, sheet, List.of(), titlesRow, 1, titlesRow + 1, "", RowOrder.OLDEST_FIRST);
     }
 
     /** Fixed-width text without titles that are read. */
     public static FileFormat fixedWidth(String encoding, Slice... slices) {
-        return new FileFormat(FileKind.FIXED_WIDTH, ',', encoding, "", List.of(slices), 0, 1, 1, "", false);
+        return new FileFormat(
+                FileKind.FIXED_WIDTH, ',', encoding, "", List.of(slices), 0, 1, 1, "", RowOrder.OLDEST_FIRST);
     }
 }

@@ -6,6 +6,7 @@ import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -25,9 +26,11 @@ public final class FindingLog {
 
     private final List<Finding> kept = new ArrayList<>();
     private final Map<FindingRule, Long> counts = new TreeMap<>(BY_PLACE);
+    private final Map<Severity, Long> ofSeverity = new EnumMap<>(Severity.class);
 
     /** Counts a finding, and keeps it while there is room. */
     public void add(Finding finding) {
+        ofSeverity.merge(finding.severity(), 1L, Long::sum);
         if (counts.merge(finding.rule(), 1L, Long::sum) <= KEPT) {
             kept.add(finding);
         }
@@ -35,7 +38,10 @@ public final class FindingLog {
 
     /** The kept findings, worst first, and in the order of the files within a severity. */
     public List<Finding> worstFirst() {
-        return kept.stream().sorted(Comparator.comparing(Finding::severity)).toList();
+        return kept.stream()
+                .sorted(Comparator.comparing(Finding::severity)
+                        .thenComparing(finding -> finding.rule() != Rule.ROWS_NOT_PROVED))
+                .toList();
     }
 
     /** How many findings of each rule, all of them counted. */
@@ -44,10 +50,7 @@ public final class FindingLog {
     }
 
     public long count(Severity severity) {
-        return counts.entrySet().stream()
-                .filter(e -> e.getKey().severity() == severity)
-                .mapToLong(Map.Entry::getValue)
-                .sum();
+        return ofSeverity.getOrDefault(severity, 0L);
     }
 
     /** Findings that were counted but not kept. */

@@ -2,6 +2,8 @@ package io.mivrel.survey;
 
 import com.google.re2j.Pattern;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.Signs;
+import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -9,8 +11,10 @@ import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -19,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,6 +33,9 @@ import org.jspecify.annotations.Nullable;
 final class BankColumns {
     /** So many texts at least must say which way their money went before they say anything. */
     static final int LEAST_EVIDENCE = 3;
+
+    private static final int MOST_SIDES = 4;
+    private static final int MOST_KEYS = 6;
     /** The column that the headings of sections make. */
     private static final String SECTION = "Section";
 
@@ -52,42 +60,72 @@ final class BankColumns {
     /** True when the balances say that the charges are taken off besides the amounts. */
     boolean chargesProved;
 
+    /** Which rows of unsigned amounts go out, by a column or by headings; {@code null} when the amounts say it. */
+    Relation.@Nullable Sides sides;
+
+    /** True when arithmetic tells the sides, and not what their words mean. */
+    boolean sidesProved;
+
     /** Whose plus is whose. */
     final BankSigns signs;
 
+    final BesideFigures beside;
+    private @Nullable String numberColumn;
+    private @Nullable String amountSaid;
+    private final Sample sample;
     private final AmountFormat form;
     private final List<String> headings;
+    /** The heading above each row; empty where there is none. */
+    private final List<String> headingOf;
 
-    private BankColumns(List<ColumnSurvey> columns, Sample sample, Labels above, AmountFormat form) {
+    private BankColumns(List<ColumnSurvey> columns, Sample sample, Collection<Sample.Kept> around, AmountFormat form) {
         this.columns = columns;
+        this.sample = sample;
         this.rows = sample.data();
         this.form = form;
         this.headings = sample.headings();
-        this.signs = new BankSigns(this, sample, above, form);
+        this.headingOf = sample.headingOfEach();
+        List<Sample.Kept> all = new ArrayList<>(around);
+        all.addAll(sample.between());
+        this.beside = new BesideFigures(all, form);
+        this.signs = new BankSigns(this, sample, all, form);
+    }
+
+    List<Sample.Kept> rows() {
+        return rows;
     }
 
     /** What the layout says beyond the columns. */
     Refinement refinement() {
-        return new Refinement(signs.asRead(), sources, filters, expectations, sections, signs.stated());
+        return new Refinement(
+                signs.asRead(), sources, filters, expectations, List.of(), Whose.ANYBODY, sections, signs.stated());
     }
 
     /** {@code null} when the columns are not those of bank lines. */
-    static @Nullable BankColumns find(List<ColumnSurvey> columns, Sample sample, Labels above, AmountFormat form) {
-        BankColumns found = new BankColumns(columns, sample, above, form);
+    static @Nullable BankColumns find(
+            List<ColumnSurvey> columns,
+            Sample sample,
+            Collection<Sample.Kept> around,
+            AmountFormat form,
+            Answers answers) {
+        BankColumns found = new BankColumns(columns, sample, around, form);
+        String said = answers.of("signs");
+        found.signs.said = said == null || !Signs.words().contains(said) ? null : Signs.of(said);
+        found.amountSaid = answers.of("amount");
         return found.find() ? found : null;
     }
 
     private boolean find() {
         ColumnSurvey date = date();
-        if (date == null) {
-            return false;
+        if (date != null) {
+            put(BankLines.DATE, date);
         }
-        put(BankLines.DATE, date);
-        Figures figures = new Figures(rows, figures(), form);
-        relation = Relation.find(figures);
+        Figures figures = new Figures(rows, figures(columns.stream().filter(c -> !used.contains(c))), form);
+        List<Relation.Sides> ways = waysOfSides();
+        relation = Relation.find(search(date, figures, ways));
         if (relation != null) {
-            byBalance(relation, figures);
-        } else if (!byWords()) {
+            byBalance(relation);
+        } else if (date == null || !byWords(ways, figures)) {
             return false;
         }
         charges();
@@ -96,6 +134,7 @@ final class BankColumns {
         sections();
         brought();
         currency();
+        accounts();
         signs.find(figures);
         return true;
     }
@@ -146,10 +185,14 @@ final class BankColumns {
         return written + full + words;
     }
 
+    /** The figures of rows in columns that may be amounts. */
+    static Figures figures(Sample sample, List<ColumnSurvey> columns, AmountFormat form) {
+        return new Figures(sample.data(), figures(columns.stream()), form);
+    }
+
     // Columns of figures, but not those whose titles say that they are something else.
-    private List<ColumnSurvey> figures() {
-        return columns.stream()
-                .filter(c -> !used.contains(c) && c.couldBeAmounts())
+    private static List<ColumnSurvey> figures(Stream<ColumnSurvey> columns) {
+        return columns.filter(ColumnSurvey::couldBeAmounts)
                 .filter(c -> c.type() == FieldType.AMOUNT || isMoney(c) || !isOther(c) && c.longest() < 16)
                 .sorted(Comparator.comparing((ColumnSurvey c) -> !isMoney(c)).thenComparing(ColumnSurvey::place))
                 .limit(8)
@@ -177,16 +220,71 @@ final class BankColumns {
         return false;
     }
 
-    private void byBalance(Relation found, Figures figures) {
+    private Relation.Search search(@Nullable ColumnSurvey date, Figures figures, List<Relation.Sides> ways) {
+        long[] days = new long[rows.size()];
+        DatePattern pattern = date == null || date.patterns().isEmpty()
+                ? null
+                : date.patterns().get(0);
+        List<ColumnSurvey> keys = columns.stream()
+                .filter(c -> !used.contains(c) && isSplit(c, MOST_KEYS) && c.blank() == 0)
+                .toList();
+        for (int i = 0; i < days.length; i++) {
+            long day = pattern == null || date == null ? SourceRecord.ABSENT : pattern.parse(cell(rows.get(i), date));
+            days[i] = DatePattern.isDate(day) ? day : SourceRecord.ABSENT;
+        }
+        return new Relation.Search(
+                figures,
+                days,
+                sample.isWhole() ? beside.value(BesideFigures.Role.OPENING) : SourceRecord.ABSENT,
+                sample.isWhole() ? beside.value(BesideFigures.Role.CLOSING) : SourceRecord.ABSENT,
+                ways,
+                keys,
+                keys.stream().map(this::cells).toList());
+    }
+
+    private List<String> cells(ColumnSurvey column) {
+        return rows.stream().map(row -> cell(row, column)).toList();
+    }
+
+    private boolean isSplit(ColumnSurvey column, int most) {
+        List<String> values = column.fewValues();
+        return values.size() > 1 && values.size() <= most && !column.couldBeAmounts() || isAccountNumbers(column, most);
+    }
+
+    private static boolean isAccountNumbers(ColumnSurvey column, int most) {
+        List<String> values = column.fewValues();
+        return values.size() > 1
+                && values.size() <= most
+                && values.stream().allMatch(v -> v.length() >= 6 && v.chars().allMatch(Character::isLetterOrDigit));
+    }
+
+    // Each column of a few words, and headings above rows, in each way to divide them into two sides.
+    private List<Relation.Sides> waysOfSides() {
+        List<Relation.Sides> ways = new ArrayList<>();
+        List<String> over = headingOf.stream()
+                .filter(h -> !h.isEmpty() && !Words.is("pending", h) && !Words.is("settled", h))
+                .distinct()
+                .toList();
+        if (over.size() > 1 && over.size() <= MOST_SIDES) {
+            ways.addAll(Relation.Sides.all(null, over, headingOf));
+        }
+        columns.stream()
+                .filter(c -> !used.contains(c) && isSplit(c, MOST_SIDES) && c.blank() <= c.filled() / 10)
+                // As many texts as rows would fit any sum.
+                .filter(c -> c.fewValues().size() * 2 <= rows.size() || Words.fit("side", c.title()) > 0)
+                .sorted(Comparator.comparing(c -> -Words.fit("side", c.title())))
+                .forEach(c -> ways.addAll(Relation.Sides.all(c, c.fewValues(), cells(c))));
+        return ways;
+    }
+
+    private void byBalance(Relation found) {
         put(BankLines.BALANCE, found.balance());
         ColumnSurvey other = found.other();
         if (other == null) {
             put(BankLines.AMOUNT, found.amount());
-            if (found.unsigned() || mayBeUnsigned(found, figures)) {
-                side(found.directions(figures));
-            }
-            if (sources.containsKey(BankLines.AMOUNT)) {
-                relation = found.bySide();
+            if (found.sides() != null) {
+                side(found.sides());
+                sidesProved = true;
             }
         } else if (found.taken() > 0) {
             put(BankLines.AMOUNT, found.amount());
@@ -196,13 +294,9 @@ final class BankColumns {
             put(found.sign() > 0 ? BankLines.MONEY_IN : BankLines.MONEY_OUT, found.amount());
             put(found.sign() > 0 ? BankLines.MONEY_OUT : BankLines.MONEY_IN, other);
         }
-    }
-
-    // Where nearly all money goes out, unsigned amounts look as if they were signed the other way round.
-    private static boolean mayBeUnsigned(Relation found, Figures figures) {
-        return found.holds() < found.steps()
-                && Arrays.stream(figures.of(found.amount()))
-                        .allMatch(amount -> amount >= 0 || amount == SourceRecord.ABSENT);
+        if (found.key() != null) {
+            used.add(found.key());
+        }
     }
 
     // Two columns of which one is filled, each with its own sign.
@@ -211,56 +305,30 @@ final class BankColumns {
         sources.put(BankLines.AMOUNT, new FieldSource(columns, " ", null, Map.of(), null, null));
     }
 
-    // A column of a few words, each of which goes with one direction of the balance.
-    private void side(List<Integer> directions) {
-        for (ColumnSurvey column : columns) {
-            List<String> words = column.fewValues();
-            if (used.contains(column)
-                    || words.size() < 2
-                    || words.size() > 4
-                    || column.blank() > column.filled() / 10) {
-                continue;
-            }
-            Map<String, int[]> seen = new LinkedHashMap<>();
-            for (int i = 0; i < rows.size(); i++) {
-                int direction = directions.get(i);
-                String word = cell(rows.get(i), column);
-                if (direction != 0 && !word.isEmpty()) {
-                    seen.computeIfAbsent(word, w -> new int[2])[direction > 0 ? 0 : 1]++;
-                }
-            }
-            List<String> plus = new ArrayList<>();
-            List<String> minus = new ArrayList<>();
-            boolean clear = true;
-            for (Map.Entry<String, int[]> word : seen.entrySet()) {
-                int up = word.getValue()[0];
-                int down = word.getValue()[1];
-                (up > down ? plus : minus).add(word.getKey());
-                clear &= Math.min(up, down) * 10 <= Math.max(up, down);
-            }
-            if (clear && !plus.isEmpty() && !minus.isEmpty()) {
-                side(column, plus, minus);
-                return;
-            }
-        }
-    }
-
-    private void side(ColumnSurvey column, List<String> plus, List<String> minus) {
-        used.add(column);
+    private void side(Relation.Sides found) {
         ColumnSurvey amount = fields.get(BankLines.AMOUNT);
-        if (amount != null) {
-            sources.put(
-                    BankLines.AMOUNT,
-                    FieldSource.column(Proposal.column(amount))
-                            .withSide(new FieldSource.Side(Proposal.column(column), plus, minus)));
+        if (amount == null) {
+            return;
         }
+        sides = found;
+        ColumnSurvey column = found.column();
+        String name = column == null ? SECTION : Proposal.column(column);
+        if (column == null) {
+            section(headingOf.stream().filter(h -> !h.isEmpty()).distinct().toList());
+        } else {
+            used.add(column);
+        }
+        sources.put(
+                BankLines.AMOUNT,
+                FieldSource.column(Proposal.column(amount))
+                        .withSide(new FieldSource.Side(name, found.plus(), found.minus())));
     }
 
     static String cell(Sample.Kept row, ColumnSurvey column) {
         return column.place() <= row.cells().size() ? row.cells().get(column.place() - 1) : "";
     }
 
-    private boolean byWords() {
+    private boolean byWords(List<Relation.Sides> ways, Figures figures) {
         for (List<String> sides :
                 List.of(List.of("in", "out"), List.of("credit", "debit"), List.of("repaid", "charged"))) {
             ColumnSurvey in = figure(sides.get(0), null);
@@ -278,10 +346,14 @@ final class BankColumns {
                 return true;
             }
         }
-        ColumnSurvey amount = figure("amount", null);
-        List<ColumnSurvey> figures = figures();
+        ColumnSurvey net = figure("fee", null) == null ? null : figure("net", null);
+        ColumnSurvey told = columns.stream()
+                .filter(c -> Proposal.column(c).equals(amountSaid))
+                .findFirst()
+                .orElse(null);
+        ColumnSurvey amount = told != null ? told : net != null ? net : figure("amount", null);
         if (amount == null) {
-            List<ColumnSurvey> free = figures.stream()
+            List<ColumnSurvey> free = figures.columns().stream()
                     .filter(c -> c.type() == FieldType.AMOUNT && Words.fit("balance", c.title()) == 0)
                     .toList();
             amount = free.size() == 1 || !free.isEmpty() && free.get(0).title().isEmpty() ? free.get(0) : null;
@@ -290,9 +362,32 @@ final class BankColumns {
             return false;
         }
         put(BankLines.AMOUNT, amount);
-        sideByWords();
+        if (figures.columns().contains(amount)) {
+            sideWithoutBalance(ways, figures.of(amount));
+        }
         balanceByWords();
         return true;
+    }
+
+    // By what the file states beside its rows, else by what the words mean.
+    private void sideWithoutBalance(List<Relation.Sides> ways, long[] amounts) {
+        if (Arrays.stream(amounts).anyMatch(amount -> amount < 0 && amount != SourceRecord.ABSENT)) {
+            return;
+        }
+        List<Relation.Sides> agreeing = ways.stream()
+                .filter(way -> sample.isWhole() && signs.agreesWithStated(way.over(amounts)))
+                .toList();
+        boolean one = agreeing.stream()
+                        .map(way -> Arrays.toString(way.over(amounts)))
+                        .distinct()
+                        .count()
+                == 1;
+        if (one) {
+            side(agreeing.get(0));
+            sidesProved = true;
+            return;
+        }
+        sideByWords(ways);
     }
 
     private void balanceByWords() {
@@ -334,6 +429,10 @@ final class BankColumns {
         ColumnSurvey amount = fields.get(BankLines.AMOUNT);
         ColumnSurvey fee = figure("fee", null);
         if (relation != null || amount == null || fee == null || sources.containsKey(BankLines.AMOUNT) || isNil(fee)) {
+            return;
+        }
+        if (Words.fit("net", amount.title()) > 0) {
+            used.add(fee);
             return;
         }
         ColumnSurvey balance = fields.get(BankLines.BALANCE);
@@ -384,21 +483,32 @@ final class BankColumns {
         return spent != null && spent[1] <= 0 && spent[0] < 0 && (got == null || got[0] >= 0);
     }
 
-    private void sideByWords() {
-        for (ColumnSurvey column : columns) {
-            List<String> words = column.fewValues();
-            boolean named = Words.fit("side", column.title()) > 0;
-            if (used.contains(column) || words.isEmpty() || words.size() > 4 || words.size() < (named ? 1 : 2)) {
-                continue;
-            }
-            List<String> plus = words.stream().filter(w -> Words.is("plus", w)).toList();
-            List<String> minus =
-                    words.stream().filter(w -> Words.is("minus", w)).toList();
-            if (plus.size() + minus.size() == words.size() && !minus.isEmpty() && (!plus.isEmpty() || named)) {
-                side(column, plus.isEmpty() ? List.of("+") : plus, minus);
+    private void sideByWords(List<Relation.Sides> ways) {
+        for (Relation.Sides way : ways) {
+            if (way.plus().stream().allMatch(w -> isSide("plus", "in", "credit", w))
+                    && way.minus().stream().allMatch(w -> isSide("minus", "out", "debit", w))) {
+                side(way);
                 return;
             }
         }
+        // One side alone, under a title that says so.
+        for (ColumnSurvey column : columns) {
+            List<String> words = column.fewValues();
+            if (!used.contains(column) && words.size() == 1 && Words.fit("side", column.title()) > 0) {
+                String word = words.get(0);
+                boolean minus = Words.is("minus", word);
+                if (minus || Words.is("plus", word)) {
+                    List<String> here = List.of(word);
+                    side(new Relation.Sides(
+                            column, minus ? List.of("+") : here, minus ? here : List.of("-"), row -> minus));
+                    return;
+                }
+            }
+        }
+    }
+
+    private static boolean isSide(String sign, String title, String side, String word) {
+        return Words.is(sign, word) || Words.is(title, word) || Words.is(side, word);
     }
 
     private void texts() {
@@ -436,10 +546,10 @@ final class BankColumns {
     private void referenceByShape() {
         for (ColumnSurvey column : columns) {
             boolean isCode = !used.contains(column)
-                    && column.title().isEmpty()
+                    && !isOther(column)
                     && column.type() == FieldType.CODE
                     && column.longest() >= 6;
-            if (isCode && column.filled() * 2 > rows.size()) {
+            if (isCode && column.filled() * 2 > rows.size() && column.filled() > 1) {
                 Set<String> different = new HashSet<>();
                 rows.forEach(row -> different.add(cell(row, column)));
                 if (different.size() * 10 >= column.filled() * 9) {
@@ -456,13 +566,17 @@ final class BankColumns {
                 && (column.type() == FieldType.TEXT || column.type() == FieldType.CODE);
     }
 
+    // Where no title is known: the longest texts, and codes only when there is nothing else.
     private void longestTexts(List<ColumnSurvey> texts) {
-        columns.stream()
-                .filter(c ->
-                        isText(c) && c.type() == FieldType.TEXT && c.fewValues().isEmpty() && !isOther(c))
-                .filter(c -> c.blank() <= c.filled() && Words.fit("note", c.title()) == 0)
-                .max(Comparator.comparingInt(ColumnSurvey::longest))
-                .ifPresent(texts::add);
+        for (FieldType type : List.of(FieldType.TEXT, FieldType.CODE)) {
+            columns.stream()
+                    .filter(c -> isText(c) && c.type() == type && !isOther(c) && Words.fit("note", c.title()) == 0)
+                    .filter(c -> type == FieldType.TEXT && c.blank() <= c.filled()
+                            || c.fewValues().size() != 1)
+                    .max(Comparator.comparingInt(ColumnSurvey::longest))
+                    .filter(c -> texts.isEmpty())
+                    .ifPresent(texts::add);
+        }
     }
 
     private void named(Field field, String meaning) {
@@ -508,9 +622,18 @@ final class BankColumns {
         }
         List<String> all = new ArrayList<>(pending);
         headings.stream().filter(h -> Words.is("settled", h)).distinct().forEach(all::add);
-        String take = "^(" + String.join("|", all.stream().map(Pattern::quote).toList()) + ")$";
-        sections.add(new CarryDown.Heading(SECTION, "", "", Pattern.compile(take)));
+        section(all);
         filters.add(new RowFilter(SECTION, RowFilter.Test.IS, pending, false));
+    }
+
+    private void section(List<String> texts) {
+        Set<String> all = new LinkedHashSet<>(texts);
+        headings.stream()
+                .filter(h -> Words.is("pending", h) || Words.is("settled", h))
+                .forEach(all::add);
+        String take = "^(" + String.join("|", all.stream().map(Pattern::quote).toList()) + ")$";
+        sections.clear();
+        sections.add(new CarryDown.Heading(SECTION, "", "", Pattern.compile(take)));
     }
 
     // Rows in another currency than most are no movements of this account.
@@ -531,6 +654,34 @@ final class BankColumns {
                 return;
             }
         }
+    }
+
+    // The account of each row: always the same, or those of several accounts.
+    private void accounts() {
+        for (ColumnSurvey column : columns) {
+            boolean key = relation != null && relation.key() == column;
+            List<String> values = column.fewValues();
+            boolean numbers = !values.isEmpty()
+                    && column.blank() == 0
+                    && values.stream()
+                            .allMatch(v -> v.length() >= 6 && v.chars().anyMatch(Character::isDigit));
+            boolean own = numbers && Words.fit("own-account", column.title()) > 0 && !used.contains(column);
+            if (key && numbers || own && values.size() > 1) {
+                used.add(column);
+                numberColumn = Proposal.column(column);
+                return;
+            }
+            if (own && values.size() == 1) {
+                used.add(column);
+                expectations.add(new RowFilter(Proposal.column(column), RowFilter.Test.IS, values, true));
+                return;
+            }
+        }
+    }
+
+    @Nullable
+    String numberColumn() {
+        return numberColumn;
     }
 
     // A balance that is carried over is no movement: its row has no amount.

@@ -7,111 +7,123 @@ import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.survey.BesideFigures.Role;
 import io.mivrel.text.AmountFormat;
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Whose plus the plus of bank lines is: by the running balance, by what the texts say, or by the balances that the file states
- * beside its rows; and whether those are what is owed. For one thread.
+ * Whose plus the plus of bank lines is. Balances and stated figures prove it; a title or heading that says so is told as what
+ * it is; texts of rows choose no more than the default of a question. For one thread.
  */
 final class BankSigns {
     private final BankColumns found;
     private final List<Sample.Kept> rows;
-    private final Labels above;
+    private final Collection<Sample.Kept> around;
     private final AmountFormat form;
     private final boolean whole;
-    private Stated stated = Stated.NOTHING;
-    /** True when the stated balances fall by what comes in. */
-    private boolean byOwed;
+
+    /** What a person says; {@code null} for nothing. */
+    @Nullable
+    Signs said;
 
     /** {@code null} when nothing tells. */
     @Nullable
     Signs decided;
 
-    /** What decided the signs, for people; empty when the balance did. */
-    String by = "";
+    /** What says so where arithmetic does not; empty when it does. */
+    String told = "";
+
+    /** The answers that are left open, the likelier first, each with what a row means then. */
+    final List<String> open = new ArrayList<>();
+
+    private Signs likely = Signs.AS_WRITTEN;
+    private long[] amounts = new long[0];
 
     /** Marks of the sides beside the figures. */
     String plusMark = "";
 
     String minusMark = "";
 
-    BankSigns(BankColumns found, Sample sample, Labels above, AmountFormat form) {
+    BankSigns(BankColumns found, Sample sample, Collection<Sample.Kept> around, AmountFormat form) {
         this.found = found;
         this.rows = sample.data();
-        this.above = above;
+        this.around = around;
         this.form = form;
         this.whole = sample.isWhole();
     }
 
     /** As a layout says it, as long as nothing tells otherwise. */
     Signs asRead() {
-        return decided == null ? Signs.AS_WRITTEN : decided;
+        return decided == null ? likely : decided;
     }
 
-    /** The balances that the file states beside its rows, to be compared each time. */
+    /** The figures beside the rows, to be compared each time. */
     Stated stated() {
-        return stated;
+        return found.beside.stated(asRead().turnsBalances() || found.relation == null && found.beside.owed());
     }
 
     /** Finds it out, once the columns are known. */
     void find(Figures figures) {
-        decide(figures);
-        labels();
+        marks();
+        amounts = amounts(figures);
+        decide();
+        if (decided == null) {
+            ask();
+        }
+        decided = said == null ? decided : said;
+        explain(figures);
     }
 
-    private void decide(Figures figures) {
-        marks();
-        long[] amounts = amounts(figures);
-        int[] evidence = evidence(amounts);
+    private void decide() {
         Relation relation = found.relation;
-        boolean agrees = evidence[0] >= BankColumns.LEAST_EVIDENCE && evidence[0] >= 9 * evidence[1];
-        boolean contradicts = evidence[1] >= BankColumns.LEAST_EVIDENCE && evidence[1] >= 9 * evidence[0];
-        if (relation != null && !relation.unsigned()) {
-            boolean owed = Words.fit("owed", relation.balance().title()) > 0;
-            if (relation.other() == null && relation.sign() < 0) {
-                againstBalance(relation.balance(), agrees, contradicts, owed);
-            } else if (contradicts || owed && !agrees) {
-                decided = Signs.ALL_REVERSED;
-                by = contradicts ? "the texts say which way the money went" : "the balance is what is owed";
-            } else if (agrees || !isDoubtful(relation.balance())) {
-                decided = Signs.AS_WRITTEN;
-            }
-            return;
-        }
         if (relation != null) {
-            decided = found.sources.containsKey(BankLines.AMOUNT)
-                    ? Signs.AS_WRITTEN
-                    : relation.newestFirst() ? null : Signs.BY_BALANCE;
+            byBalance(relation);
             return;
         }
         if (found.chargesProved) {
             decided = Signs.AS_WRITTEN;
-            by = "the balance is moved by the amounts less the charges";
             return;
         }
-        if (agrees || contradicts) {
-            decided = agrees ? Signs.AS_WRITTEN : Signs.REVERSED;
-            by = "the texts of " + Math.max(evidence[0], evidence[1]) + " rows say which way the money went";
-        }
-        byStated(amounts);
-    }
-
-    // The balance falls by what is positive: the amounts are reversed, or the balance is what is owed. A layout
-    // cannot say the latter, so such a balance is not read.
-    private void againstBalance(ColumnSurvey balance, boolean agrees, boolean contradicts, boolean owed) {
-        if (agrees) {
-            decided = Signs.AS_WRITTEN;
-            by = "the texts say which way the money went, and the balance goes the other way: it is not read";
-            found.fields.remove(BankLines.BALANCE);
-        } else if (contradicts || !owed && !isDoubtful(balance)) {
-            decided = Signs.REVERSED;
+        byStated();
+        if (decided == null) {
+            byTitles();
         }
     }
 
-    private static boolean isDoubtful(ColumnSurvey balance) {
-        return !balance.sideMarks().isEmpty();
+    // Amounts whose balance is proved are as written; what is owed turns both, and such balances turn alone where the
+    // amounts go
+    // against them.
+    private void byBalance(Relation relation) {
+        String owed = owed(relation.balance());
+        if (relation.unsigned()) {
+            decided = relation.order() == io.mivrel.rows.RowOrder.OLDEST_FIRST ? Signs.BY_BALANCE : null;
+        } else if (found.fields.containsKey(BankLines.AMOUNT) && relation.sign() < 0) {
+            int[] evidence = evidence();
+            Signs reversed = evidence[0] > evidence[1] ? null : Signs.REVERSED;
+            decided = owed.isEmpty() ? reversed : Signs.BALANCE_REVERSED;
+            told = owed;
+        } else {
+            boolean crIsPlus = plusMark.isEmpty() && !minusMark.isEmpty() && Words.is("plus", minusMark);
+            owed = owed.isEmpty() && isTitled(BankLines.MONEY_IN, "charged", "out")
+                    ? "the balance rises by what goes out, so it is what is owed"
+                    : owed;
+            decided = owed.isEmpty() && !crIsPlus ? Signs.AS_WRITTEN : Signs.ALL_REVERSED;
+            told = crIsPlus ? "'" + minusMark + "' stands beside what comes in" : owed;
+        }
+    }
+
+    private boolean isTitled(Field field, String meaning, String other) {
+        ColumnSurvey column = found.fields.get(field);
+        return column != null && (Words.fit(meaning, column.title()) > 0 || Words.fit(other, column.title()) > 0);
+    }
+
+    private String owed(ColumnSurvey balance) {
+        return Words.fit("owed", balance.title()) > 0
+                ? "'" + balance.title() + "' is what is owed"
+                : found.beside.owed() ? "the file says that its balances are what is owed" : "";
     }
 
     // CR means money in, as a bank sees it; where only one side is marked, the other is all the rest.
@@ -134,30 +146,22 @@ final class BankSigns {
 
     // The amounts as the layout reads them before any sign is turned.
     private long[] amounts(Figures figures) {
-        long[] amounts = new long[rows.size()];
+        long[] read = new long[rows.size()];
         FieldSource source = found.sources.get(BankLines.AMOUNT);
-        for (int i = 0; i < amounts.length; i++) {
+        for (int i = 0; i < read.length; i++) {
             long one = value(figures, BankLines.AMOUNT, i);
             if (source != null && source.columns().size() == 2) {
                 long other = figureOf(figures, source.columns().get(1), i);
                 one = one == SourceRecord.ABSENT ? other : one;
             }
-            if (source != null && source.side() != null && one != SourceRecord.ABSENT) {
-                String column = source.side().column();
-                ColumnSurvey side = found.columns.stream()
-                        .filter(c -> Proposal.column(c).equals(column))
-                        .findFirst()
-                        .orElseThrow();
-                one = source.side().minus().contains(BankColumns.cell(rows.get(i), side)) ? -one : one;
-            }
             if (one == SourceRecord.ABSENT) {
                 long in = value(figures, BankLines.MONEY_IN, i);
                 long out = value(figures, BankLines.MONEY_OUT, i);
-                one = in != SourceRecord.ABSENT && in != 0 ? in : out == SourceRecord.ABSENT ? 0 : -out;
+                one = in != SourceRecord.ABSENT && in != 0 ? in : out == SourceRecord.ABSENT ? in : -out;
             }
-            amounts[i] = one;
+            read[i] = one;
         }
-        return amounts;
+        return found.sides == null ? read : found.sides.over(read);
     }
 
     private long value(Figures figures, Field field, int row) {
@@ -173,52 +177,50 @@ final class BankSigns {
                 .orElse(SourceRecord.ABSENT);
     }
 
-    // How many texts agree with the signs of their amounts, and how many do not.
-    private int[] evidence(long[] amounts) {
-        int[] counts = new int[2];
-        List<ColumnSurvey> texts = found.columns.stream()
-                .filter(c -> Words.fit("text", c.title()) > 0 || c == found.fields.get(BankLines.NARRATIVE))
-                .toList();
-        for (int i = 0; i < amounts.length; i++) {
-            StringBuilder words = new StringBuilder();
-            for (ColumnSurvey text : texts) {
-                words.append(BankColumns.cell(rows.get(i), text)).append(' ');
-            }
-            int direction = amounts[i] == 0 ? 0 : Words.direction(words.toString());
-            if (direction != 0) {
-                counts[direction == Long.signum(amounts[i]) ? 0 : 1]++;
-            }
-        }
-        return counts;
-    }
-
-    // The balances before and after, which the file states beside its rows: they decide the signs, or by them it shows
-    // whether those balances are what is owed.
-    private void byStated(long[] amounts) {
-        long opening = above.figure("opening", form);
-        long closing = above.figure("closing", form);
-        boolean owed = isOwed(labelled("opening")) || isOwed(labelled("closing"));
-        if (opening == SourceRecord.ABSENT || closing == SourceRecord.ABSENT) {
-            opening = above.figure("opening-owed", form);
-            closing = above.figure("closing-owed", form);
-            owed = true;
-        }
-        boolean known = whole && opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT;
-        if (!known || opening == closing) {
+    // The balances before and after, or the sums of both sides, that the file states beside its rows.
+    private void byStated() {
+        if (!whole) {
             return;
         }
-        long sum = 0;
-        for (int i = 0; i < amounts.length; i++) {
-            sum += isLeftOut(rows.get(i)) ? 0 : amounts[i];
+        if (agreesWithStated(amounts)) {
+            decided = Signs.AS_WRITTEN;
+        } else if (agreesWithStated(turned(amounts))) {
+            decided = Signs.REVERSED;
         }
-        sum = decided == Signs.REVERSED ? -sum : sum;
-        long moved = owed ? opening - closing : closing - opening;
-        if (decided == null && Math.abs(sum) == Math.abs(moved)) {
-            decided = sum == moved ? Signs.AS_WRITTEN : Signs.REVERSED;
-            by = "the stated balances before and after";
-        } else if (decided != null && sum == -moved) {
-            byOwed = !owed;
+    }
+
+    /** True when amounts, as the books see them, come to what the file states: its balances, or the sum of a side. */
+    boolean agreesWithStated(long[] signed) {
+        long opening = found.beside.value(Role.OPENING);
+        long closing = found.beside.value(Role.CLOSING);
+        long in = 0;
+        long out = 0;
+        for (int i = 0; i < signed.length; i++) {
+            if (signed[i] != SourceRecord.ABSENT && !isLeftOut(rows.get(i))) {
+                in += Math.max(signed[i], 0);
+                out += Math.max(-signed[i], 0);
+            }
         }
+        boolean owed = found.beside.owed();
+        if (opening != SourceRecord.ABSENT && closing != SourceRecord.ABSENT && in != out) {
+            long moved = owed ? opening - closing : closing - opening;
+            if (moved == in - out) {
+                return true;
+            }
+        }
+        long statedIn = found.beside.value(Role.IN);
+        long statedOut = found.beside.value(Role.OUT);
+        return in != out
+                && (statedIn != SourceRecord.ABSENT && Math.abs(statedIn) == in && in != 0
+                        || statedOut != SourceRecord.ABSENT && Math.abs(statedOut) == out && out != 0);
+    }
+
+    private static long[] turned(long[] amounts) {
+        long[] turned = new long[amounts.length];
+        for (int i = 0; i < turned.length; i++) {
+            turned[i] = amounts[i] == SourceRecord.ABSENT ? amounts[i] : -amounts[i];
+        }
+        return turned;
     }
 
     private boolean isLeftOut(Sample.Kept row) {
@@ -232,31 +234,150 @@ final class BankSigns {
         }
         return false;
     }
-    // Balances that the file states beside its rows, to be compared each time.
-    private void labels() {
-        boolean turned = decided == Signs.ALL_REVERSED;
-        Labels.Labelled opening = labelled("opening");
-        Labels.Labelled closing = labelled("closing");
-        Labels.Labelled owedOpening = labelled("opening-owed");
-        Labels.Labelled owedClosing = labelled("closing-owed");
-        if (opening != null || closing != null) {
-            boolean owed = turned || isOwed(opening) || isOwed(closing) || byOwed;
-            stated = new Stated(label(opening), label(closing), owed);
-        } else if (owedOpening != null || owedClosing != null) {
-            stated = new Stated(label(owedOpening), label(owedClosing), true);
+
+    // Titles of two sides, words of a side, or a sentence above the rows: said, not proved.
+    private void byTitles() {
+        ColumnSurvey amount = found.fields.get(BankLines.AMOUNT);
+        if (found.fields.containsKey(BankLines.MONEY_IN) || found.fields.containsKey(BankLines.MONEY_OUT)) {
+            decided = Signs.AS_WRITTEN;
+        } else if (found.sides != null || !plusMark.isEmpty() && !minusMark.isEmpty()) {
+            decided = Signs.AS_WRITTEN;
+            told = found.sides == null ? "marks beside the figures say the side" : "the words of a column say the side";
+        } else if (!minusMark.isEmpty()) {
+            boolean plus = Words.is("plus", minusMark);
+            decided = plus ? Signs.REVERSED : Signs.AS_WRITTEN;
+            told = "'" + minusMark + "' stands beside what " + (plus ? "comes in" : "goes out");
+        } else if (amount != null && Words.fit("charged", amount.title()) > 0) {
+            decided = Signs.REVERSED;
+            told = "'" + amount.title() + "' is what was charged";
+        } else {
+            bySentence();
         }
     }
 
-    private static boolean isOwed(Labels.@Nullable Labelled labelled) {
-        return labelled != null && Words.longest("owed", labelled.label().replaceAll("[()\\[\\]]", " ")) > 0;
+    private void bySentence() {
+        for (Sample.Kept row : around) {
+            for (String cell : row.cells()) {
+                int positive = Words.placeOf("positive", cell);
+                int charged = Words.placeOf("charged", cell);
+                if (positive >= 0 && charged >= 0) {
+                    int negative = Words.placeOf("negative", cell);
+                    boolean chargesArePositive =
+                            negative < 0 || Math.abs(positive - charged) < Math.abs(negative - charged);
+                    decided = chargesArePositive ? Signs.REVERSED : Signs.AS_WRITTEN;
+                    told = "the file says: " + cell;
+                    return;
+                }
+            }
+        }
     }
 
-    private static @Nullable String label(Labels.@Nullable Labelled labelled) {
-        return labelled == null ? null : labelled.label();
+    // What each answer means for a row of the file; the texts say which is the likelier.
+    private void ask() {
+        int[] evidence = evidence();
+        boolean against = evidence[1] > evidence[0];
+        Relation relation = found.relation;
+        Signs other = relation != null && relation.sign() < 0 ? Signs.BALANCE_REVERSED : Signs.AS_WRITTEN;
+        likely = against || other == Signs.BALANCE_REVERSED ? Signs.REVERSED : other;
+        if (other == Signs.BALANCE_REVERSED && evidence[0] > evidence[1]) {
+            likely = other;
+        }
+        int shown = shown();
+        String row = shown < 0 ? "" : example(rows.get(shown));
+        for (Signs sign : List.of(likely, likely == Signs.REVERSED ? other : Signs.REVERSED)) {
+            boolean in = shown >= 0 && (amounts[shown] > 0) != sign.turnsAmounts();
+            open.add(sign.word() + (shown < 0 ? "" : " ('" + row + "' " + (in ? "came in" : "went out") + ")"));
+        }
     }
 
-    private Labels.@Nullable Labelled labelled(String meaning) {
-        Labels.Labelled found = above.find(meaning);
-        return found == null || Figures.read(found.value(), form) == SourceRecord.ABSENT ? null : found;
+    private String example(Sample.Kept row) {
+        StringBuilder words = new StringBuilder();
+        for (Field field : List.of(BankLines.AMOUNT, BankLines.MONEY_OUT, BankLines.MONEY_IN, BankLines.NARRATIVE)) {
+            ColumnSurvey column = found.fields.get(field);
+            String cell = column == null ? "" : BankColumns.cell(row, column);
+            words.append(words.isEmpty() || cell.isEmpty() ? "" : " ").append(cell);
+        }
+        return words.length() > 60 ? words.substring(0, 60) : words.toString();
+    }
+
+    /**
+     * What follows where the account is one that is owed and its balance is written as positive; empty where the file says so
+     * itself, or has no balance.
+     */
+    String ifOwed() {
+        boolean open = found.relation != null
+                && (decided == Signs.AS_WRITTEN || decided == Signs.REVERSED)
+                && told.isEmpty()
+                && !isTitled(BankLines.MONEY_OUT, "charged", "out")
+                && said == null;
+        int shown = shown();
+        if (!open || shown < 0) {
+            return "";
+        }
+        boolean turned = decided == Signs.REVERSED;
+        boolean in = amounts[shown] > 0 == turned;
+        return " Of a card or loan whose balance here is what is owed, "
+                + (turned
+                        ? "write 'signs: balance reversed'"
+                        : "add 'signs: all reversed', and 'signs: as written' of another card")
+                + ": '" + example(rows.get(shown)) + "' " + (in ? "came in" : "went out") + " then";
+    }
+
+    private int shown() {
+        int shown = -1;
+        for (int i = 0; i < amounts.length; i++) {
+            boolean first = shown < 0 || amounts[i] < 0 && amounts[shown] > 0;
+            shown = amounts[i] != SourceRecord.ABSENT && amounts[i] != 0 && first ? i : shown;
+        }
+        return shown;
+    }
+
+    // How many texts agree with the signs of their amounts, and how many do not.
+    private int[] evidence() {
+        int[] counts = new int[2];
+        List<ColumnSurvey> texts = found.columns.stream()
+                .filter(c -> Words.fit("text", c.title()) > 0 || c == found.fields.get(BankLines.NARRATIVE))
+                .toList();
+        for (int i = 0; i < amounts.length; i++) {
+            StringBuilder words = new StringBuilder();
+            for (ColumnSurvey text : texts) {
+                words.append(BankColumns.cell(rows.get(i), text)).append(' ');
+            }
+            int direction =
+                    amounts[i] == 0 || amounts[i] == SourceRecord.ABSENT ? 0 : Words.direction(words.toString());
+            if (direction != 0) {
+                counts[direction == Long.signum(amounts[i]) ? 0 : 1]++;
+            }
+        }
+        return counts;
+    }
+
+    // Figures beside the rows whose labels are not known.
+    private void explain(Figures figures) {
+        if (!whole || decided == null) {
+            return;
+        }
+        long[] signed = decided.turnsAmounts() ? turned(amounts) : amounts;
+        Relation relation = found.relation;
+        if (relation == null) {
+            found.beside.explain(signed, SourceRecord.ABSENT, SourceRecord.ABSENT);
+            return;
+        }
+        long[] balances = figures.of(relation.balance());
+        boolean newest = relation.order() == io.mivrel.rows.RowOrder.NEWEST_FIRST;
+        long opening = SourceRecord.ABSENT;
+        long closing = SourceRecord.ABSENT;
+        if (relation.isPlain() && relation.order() != io.mivrel.rows.RowOrder.NEWEST_DAY_FIRST) {
+            for (int n = 0; n < balances.length; n++) {
+                int i = newest ? balances.length - 1 - n : n;
+                if (balances[i] != SourceRecord.ABSENT) {
+                    closing = balances[i];
+                    boolean first = opening == SourceRecord.ABSENT && n == 0;
+                    long moved = decided.turnsBalances() ? -signed[i] : signed[i];
+                    opening = first && signed[i] != SourceRecord.ABSENT ? balances[i] - moved : opening;
+                }
+            }
+        }
+        found.beside.explain(signed, opening, closing);
     }
 }

@@ -83,7 +83,11 @@ public final class ColumnSurvey {
     private long withThree;
     private final List<AmountFormat> amountFormats;
 
-    ColumnSurvey(int place, String title, Currency currency) {
+    private final List<DatePattern> dates;
+
+    /** {@code language} is that of the names of months; empty for the usual ones. */
+    ColumnSurvey(int place, String title, Currency currency, String language) {
+        this.dates = KnownFormats.dates(language);
         this.amountFormats = KnownFormats.amounts(currency);
         this.decimals = Money.decimals(currency);
         this.place = place;
@@ -151,7 +155,7 @@ public final class ColumnSurvey {
         boolean any = false;
         for (int i : dateForms) {
             // The same day tends to come in row after row.
-            long day = again ? days[i] : KnownFormats.DATES.get(i).parse(bytes, start, end);
+            long day = again ? days[i] : dates.get(i).parse(bytes, start, end);
             days[i] = day;
             if (DatePattern.isDate(day)) {
                 later[i] += dateFits[i] > 0 && day > lastDay[i] ? 1 : 0;
@@ -339,7 +343,7 @@ public final class ColumnSurvey {
     /** First and last day by a pattern, as epoch days; {@code null} when it fits no cell. */
     public long @Nullable [] days(DatePattern pattern) {
         for (int i = 0; i < dateFits.length; i++) {
-            if (dateFits[i] > 0 && KnownFormats.DATES.get(i).pattern().equals(pattern.pattern())) {
+            if (dateFits[i] > 0 && dates.get(i).pattern().equals(pattern.pattern())) {
                 return new long[] {leastDay[i], mostDay[i]};
             }
         }
@@ -404,7 +408,7 @@ public final class ColumnSurvey {
         fitting.stream()
                 .filter(i -> mostDay[i] - leastDay[i] <= most)
                 .sorted(Comparator.comparing((Integer i) -> -dateFits[i]))
-                .forEach(i -> best.add(KnownFormats.DATES.get(i)));
+                .forEach(i -> best.add(dates.get(i)));
         return best;
     }
 

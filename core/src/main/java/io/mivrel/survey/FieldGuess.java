@@ -161,35 +161,7 @@ final class FieldGuess {
         return accounts != null && accounts.fewValues().size() != 1;
     }
 
-    /** The same for a file without titles: only bank lines can be told, by a date and one to three columns of amounts. */
-    static @Nullable Kind kindByPlace(List<ColumnSurvey> columns) {
-        Map<Field, ColumnSurvey> fields = fieldsByPlace(columns);
-        return fields.containsKey(BankLines.DATE) && fields.containsKey(BankLines.AMOUNT) ? BankLines.KIND : null;
-    }
-
-    /** The first date, the longest text, an amount, and the balance in the last column of amounts. */
-    static Map<Field, ColumnSurvey> fieldsByPlace(List<ColumnSurvey> columns) {
-        Map<Field, ColumnSurvey> found = new LinkedHashMap<>();
-        columns.stream()
-                .filter(c -> c.type() == FieldType.DATE)
-                .findFirst()
-                .ifPresent(c -> found.put(BankLines.DATE, c));
-        columns.stream()
-                .filter(c -> c.type() == FieldType.TEXT && c.filled() > 0)
-                .max(Comparator.comparingInt(ColumnSurvey::longest))
-                .ifPresent(c -> found.put(BankLines.NARRATIVE, c));
-        List<ColumnSurvey> amounts =
-                columns.stream().filter(c -> c.type() == FieldType.AMOUNT).toList();
-        if (amounts.size() == 1 || amounts.size() == 2) {
-            found.put(BankLines.AMOUNT, amounts.get(0));
-        }
-        if (amounts.size() == 2) {
-            found.put(BankLines.BALANCE, amounts.get(1));
-        }
-        return found;
-    }
-
-    // The first dates, the first amounts and the longest texts, where no title told.
+    // The first dates and the longest texts, where no title told.
     static void byShape(Kind kind, List<ColumnSurvey> columns, Map<Field, ColumnSurvey> fields) {
         List<ColumnSurvey> free = new ArrayList<>(
                 columns.stream().filter(c -> !fields.containsValue(c)).toList());
@@ -201,17 +173,6 @@ final class FieldGuess {
                     fields,
                     free.stream()
                             .filter(c -> c.type() == FieldType.DATE)
-                            .findFirst()
-                            .orElse(null));
-        }
-        boolean sides = kind.plusSide() != null && fields.containsKey(kind.plusSide());
-        if (!fields.containsKey(kind.amount()) && !sides) {
-            take(
-                    kind.amount(),
-                    free,
-                    fields,
-                    free.stream()
-                            .filter(c -> c.type() == FieldType.AMOUNT)
                             .findFirst()
                             .orElse(null));
         }

@@ -1,7 +1,6 @@
 package io.mivrel.survey;
 
 import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementColumns;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceKind;
@@ -10,6 +9,7 @@ import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
+import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
 import io.mivrel.rows.FileKind;
 import io.mivrel.survey.Survey.Question;
@@ -18,6 +18,7 @@ import io.mivrel.text.DatePattern;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -27,6 +28,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -44,63 +46,190 @@ record Guess(
         AmountFormat numbers,
         @Nullable BankColumns bank,
         Collection<Sample.Kept> beside,
+        Answers answers,
+        String why,
         List<Question> questions) {
     private static final Pattern DATE_LIKE = Pattern.compile("\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4}");
 
     private static final Pattern YEAR = Pattern.compile("(?<![0-9.,])(?:19|20)[0-9]{2}(?![0-9.,])");
 
-    /** {@code beside} are the rows above and below the data; {@code wanted} is the kind that somebody named, or null. */
+    /** {@code beside} are the rows above and below the data; {@code answers} are what somebody says of it. */
     static Guess of(
             Facts facts,
             Sample sample,
             List<ColumnSurvey> columns,
             String until,
             Collection<Sample.Kept> beside,
-            @Nullable Kind wanted) {
+            Answers answers) {
+        Kind wanted = answers.gives();
         List<Question> questions = new ArrayList<>();
         @Nullable Kind gives;
         @Nullable BankColumns bank = null;
         Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
+        String why = "";
         boolean own = facts.kind().isStatement();
         if (own) {
             gives = BankLines.KIND;
             statement(facts.kind(), columns, fields);
         } else {
             List<ColumnSurvey> usable = usable(facts, columns);
+            AmountFormat first = form(facts, usable, beside);
             // Accounts above their movements make a ledger, though each has a running balance of its own.
             boolean byAccount = facts.print() != null && facts.print().carriesAccounts();
-            gives = wanted != null ? wanted : byAccount ? JournalLines.KIND : FieldGuess.kind(usable);
-            if (gives != InvoiceLines.KIND) {
-                bank = BankColumns.find(usable, sample, new Labels(beside), form(facts, usable));
-                // A running balance makes bank lines, whatever the titles say; else a ledger has accounts.
-                boolean fits = wanted != null ? wanted == BankLines.KIND : gives != JournalLines.KIND;
-                if (bank != null && (fits || bank.relation != null && wanted == null && !byAccount)) {
-                    gives = BankLines.KIND;
-                    fields.putAll(bank.fields);
-                } else {
-                    bank = null;
-                }
+            bank = BankColumns.find(usable, sample, beside, first, answers);
+            boolean balanced = bank != null && bank.relation != null && !byAccount;
+            NilGroups nil =
+                    balanced ? null : NilGroups.find(sample.data(), usable, BankColumns.figures(sample, usable, first));
+            Kind words = FieldGuess.kind(usable);
+            gives = wanted != null
+                    ? wanted
+                    : byAccount
+                            ? JournalLines.KIND
+                            : balanced ? BankLines.KIND : nil != null ? JournalLines.KIND : words;
+            if (wanted == null && gives == null && bank != null) {
+                gives = BankLines.KIND;
             }
-            if (bank == null && gives != null) {
+            why = because(wanted, bank, balanced, nil, gives, words);
+            bank = gives == BankLines.KIND ? bank : null;
+            if (bank != null) {
+                fields.putAll(bank.fields);
+            } else if (gives != null) {
                 fields.putAll(FieldGuess.fields(gives.table(), usable));
-            }
-            if (bank == null) {
-                FieldGuess.byShape(gives == null ? BankLines.KIND : gives, usable, fields);
+                if (gives == JournalLines.KIND && nil != null) {
+                    byNil(nil, fields);
+                }
+                String asked = amountsAsked(gives, usable, fields, answers);
+                if (!asked.isEmpty()) {
+                    questions.add(new Question("amount", asked));
+                }
+                FieldGuess.byShape(gives, usable, fields);
             }
         }
         Guess guess = new Guess(
-                facts, sample, columns, until, gives, fields, null, AmountFormat.plain(2), bank, beside, questions);
+                facts,
+                sample,
+                columns,
+                until,
+                gives,
+                fields,
+                null,
+                AmountFormat.plain(2),
+                bank,
+                beside,
+                answers,
+                why,
+                questions);
         if (gives == null) {
-            guess.ask("gives", "bank lines, journal lines or invoice lines? The titles do not tell");
+            guess.ask(
+                    "gives",
+                    "bank lines, journal lines or invoice lines? Neither a balance, nor sums to nil, nor the titles tell");
+        }
+        if (sample.languages().size() > 1) {
+            guess.ask(
+                    "language",
+                    String.join(" or ", sample.languages())
+                            + "? The names of months in the dates are known in these languages, and mean other months");
         }
         guess.kinds(fields.get(InvoiceLines.DOCUMENT_KIND));
         guess.credits();
         boolean plain = own && facts.kind() != FileKind.QIF;
-        DatePattern found = plain ? DatePattern.ISO : guess.findPattern();
+        DatePattern told = said(answers);
+        DatePattern found = plain ? DatePattern.ISO : told != null ? told : guess.findPattern();
         DatePattern pattern = found == null ? null : KnownFormats.around(guess.year(), found);
         AmountFormat numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : guess.findNumbers();
         return new Guess(
-                facts, sample, columns, until, gives, fields, pattern, numbers, bank, beside, List.copyOf(questions));
+                facts,
+                sample,
+                columns,
+                until,
+                gives,
+                fields,
+                pattern,
+                numbers,
+                bank,
+                beside,
+                answers,
+                why,
+                List.copyOf(questions));
+    }
+
+    // What the rows are, why, and what arithmetic says of each other kind.
+    private static String because(
+            @Nullable Kind wanted,
+            @Nullable BankColumns bank,
+            boolean balanced,
+            @Nullable NilGroups nil,
+            @Nullable Kind gives,
+            @Nullable Kind words) {
+        if (gives == null) {
+            return "";
+        }
+        String reason = wanted != null
+                ? "as was answered"
+                : balanced
+                        ? "a running balance proves it"
+                        : nil != null && gives == JournalLines.KIND
+                                ? nil.words()
+                                : gives == words ? "by the titles" : "by a date and an amount in each row";
+        List<String> others = new ArrayList<>();
+        if (gives != BankLines.KIND) {
+            others.add("as bank lines no balance would prove them");
+        }
+        if (gives != JournalLines.KIND && !balanced) {
+            others.add(nil == null ? "as journals nothing sums to nil" : "as journals " + nil.words());
+        }
+        return reason + (others.isEmpty() ? "" : "; " + String.join(", ", others));
+    }
+
+    // Of several columns of figures none is taken for the amounts without a word.
+    private static String amountsAsked(
+            Kind gives, List<ColumnSurvey> columns, Map<Field, ColumnSurvey> fields, Answers answers) {
+        boolean known = Stream.of(gives.amount(), gives.plusSide(), gives.minusSide(), gives.price())
+                .anyMatch(field -> field != null && fields.containsKey(field));
+        List<ColumnSurvey> figures = columns.stream()
+                .filter(c -> !fields.containsValue(c) && c.couldBeAmounts() && c.type() != FieldType.DATE)
+                .toList();
+        if (known || figures.isEmpty()) {
+            return "";
+        }
+        String said = answers.of("amount");
+        for (ColumnSurvey column : figures) {
+            if (Proposal.column(column).equals(said) || figures.size() == 1 && column.type() == FieldType.AMOUNT) {
+                fields.put(gives.amount(), column);
+                return "";
+            }
+        }
+        return "which column holds the amounts: "
+                + String.join(
+                        " or ",
+                        figures.stream()
+                                .map(c -> "'" + Proposal.column(c) + "'")
+                                .toList()) + "?";
+    }
+
+    // The columns that sum to nil are those of journals, whatever their titles.
+    private static void byNil(NilGroups nil, Map<Field, ColumnSurvey> fields) {
+        fields.values().removeIf(c -> c == nil.debit() || c == nil.credit());
+        if (nil.credit() == null) {
+            fields.put(JournalLines.AMOUNT, nil.debit());
+        } else {
+            fields.remove(JournalLines.AMOUNT);
+            fields.put(JournalLines.DEBIT, nil.debit());
+            fields.put(JournalLines.CREDIT, nil.credit());
+        }
+        if (!fields.containsKey(JournalLines.REFERENCE) && nil.key().type() != FieldType.DATE) {
+            fields.values().removeIf(c -> c == nil.key());
+            fields.put(JournalLines.REFERENCE, nil.key());
+        }
+    }
+
+    private static @Nullable DatePattern said(Answers answers) {
+        String pattern = answers.of("date");
+        try {
+            return pattern == null ? null : DatePattern.of(pattern, KnownFormats.CENTURY_FROM);
+        } catch (IllegalArgumentException noPattern) {
+            return null;
+        }
     }
 
     private static List<ColumnSurvey> usable(Facts facts, List<ColumnSurvey> columns) {
@@ -117,8 +246,18 @@ record Guess(
                 field, columns.get(StatementColumns.ALL.indexOf(source.columns().get(0)))));
     }
 
+    // Figures beside the rows may have thousands where those of the rows have none.
+    private static long besideFits(Facts facts, Collection<Sample.Kept> beside, int form) {
+        AmountFormat amounts = KnownFormats.amounts(facts.currency()).get(form);
+        return beside.stream()
+                .flatMap(row -> row.cells().stream())
+                .filter(cell ->
+                        Figures.read(cell.substring(cell.lastIndexOf(':') + 1).strip(), amounts) != SourceRecord.ABSENT)
+                .count();
+    }
+
     // The form that most columns of figures have, for a first look.
-    private static AmountFormat form(Facts facts, List<ColumnSurvey> columns) {
+    private static AmountFormat form(Facts facts, List<ColumnSurvey> columns, Collection<Sample.Kept> around) {
         long[] fits = new long[KnownFormats.AMOUNT_FORMS];
         for (ColumnSurvey column : columns) {
             if (column.type() == FieldType.AMOUNT || column.couldBeAmounts() && BankColumns.isMoney(column)) {
@@ -127,9 +266,17 @@ record Guess(
                 }
             }
         }
+        boolean none = Arrays.stream(fits).allMatch(f -> f == 0);
+        for (ColumnSurvey column : columns) {
+            for (int form = 0; none && column.couldBeAmounts() && form < fits.length; form++) {
+                fits[form] += column.amountFits(form);
+            }
+        }
         int best = 0;
         for (int form = 1; form < fits.length; form++) {
-            best = fits[form] > fits[best] ? form : best;
+            boolean beside =
+                    fits[form] == fits[best] && besideFits(facts, around, form) > besideFits(facts, around, best);
+            best = fits[form] > fits[best] || beside ? form : best;
         }
         return KnownFormats.amounts(facts.currency()).get(best);
     }
@@ -147,25 +294,16 @@ record Guess(
         return gives != null && pattern != null;
     }
 
-    /** True when two guesses read the same records. */
-    boolean readsLike(Guess other) {
-        return gives == other.gives
-                && places().equals(other.places())
-                && pattern != null
-                && other.pattern != null
-                && pattern.pattern().equals(other.pattern.pattern())
-                && numbers.equals(other.numbers);
+    /** What a person said of something; {@code null} for nothing. */
+    @Nullable
+    String answerTo(String about) {
+        return answers.of(about);
     }
 
-    private Map<Field, Integer> places() {
-        Map<Field, Integer> places = new LinkedHashMap<>();
-        fields.forEach((field, column) -> places.put(field, column.place()));
-        return places;
-    }
-
-    /** The layout by this guess, its signs as they are written. */
-    Layout layout() {
-        return Proposal.layout(facts, sample, this);
+    /** The same with rows behind the data. */
+    Guess endingAt(String end) {
+        return new Guess(
+                facts, sample, columns, end, gives, fields, pattern, numbers, bank, beside, answers, why, questions);
     }
 
     // The file's own words for the kinds of documents need a translation.
@@ -290,7 +428,8 @@ record Guess(
     private static DatePattern timed(DatePattern pattern, ColumnSurvey dates) {
         return dates.time().isEmpty() || pattern == KnownFormats.SERIAL
                 ? pattern
-                : DatePattern.of(pattern.pattern() + dates.time(), KnownFormats.CENTURY_FROM);
+                : DatePattern.of(pattern.pattern() + dates.time(), KnownFormats.CENTURY_FROM)
+                        .in(pattern.language());
     }
 
     // Of the columns that are known to hold amounts; of all that look so when nothing is known.
@@ -316,17 +455,23 @@ record Guess(
                     .forEach(amounts::add);
         }
         int chosen = -1;
-        boolean asked = false;
+        String mark = answers.of("numbers");
+        boolean asked = mark != null;
         for (int form = 0; form < KnownFormats.AMOUNT_FORMS; form++) {
             int here = form;
-            if (!amounts.stream().allMatch(c -> c.fittingAmounts()[here])) {
+            boolean other = mark != null
+                    && !mark.isEmpty()
+                    && KnownFormats.amounts(facts.currency()).get(form).decimalMark() != mark.charAt(0);
+            if (other || !amounts.stream().allMatch(c -> c.fittingAmounts()[here])) {
                 continue;
             }
             if (chosen < 0) {
                 chosen = form;
             } else if (sameMark(chosen, form)) {
                 // Only the thousands differ: what reads more cells.
-                chosen = fits(amounts, form) > fits(amounts, chosen) ? form : chosen;
+                long more = fits(amounts, form) - fits(amounts, chosen);
+                boolean reads = more == 0 && besideFits(facts, beside, form) > besideFits(facts, beside, chosen);
+                chosen = more > 0 || reads ? form : chosen;
             } else if (differ(amounts, chosen, form) && !asked) {
                 if (facts.currencyStated() && Money.decimals(facts.currency()) == 3 && threeBehind(amounts)) {
                     // Amounts of such a currency have three decimals.

@@ -40,7 +40,14 @@ final class KnownFormats {
 
     /** The same pattern, its two-digit years around a year. */
     static DatePattern around(int year, DatePattern pattern) {
-        return pattern.centuryFrom() == 0 ? pattern : DatePattern.of(pattern.pattern(), year - YEARS_BEFORE);
+        return pattern.centuryFrom() == 0 ? pattern : pattern.from(year - YEARS_BEFORE);
+    }
+
+    /** The same with names in one language; empty for the usual ones. */
+    static List<DatePattern> dates(String language) {
+        return language.isEmpty()
+                ? DATES
+                : DATES.stream().map(p -> p.in(language)).toList();
     }
 
     private static List<DatePattern> dates() {

@@ -53,7 +53,7 @@ public final class LinkFinder {
                     1,
                     survey.titlesRow() + 1,
                     "",
-                    false);
+                    io.mivrel.rows.RowOrder.OLDEST_FIRST);
         }
     }
 

@@ -8,7 +8,6 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.rows.Statement;
 import io.mivrel.text.Spans;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashSet;
@@ -137,25 +136,13 @@ final class ProfiledRows implements RowSource {
         if (sample.dateColumn < 0 || sample.fixedTitles) {
             return true;
         }
-        int start = row.start(sample.dateColumn);
-        int end = TimeOfDay.start(row.bytes(), start, row.end(sample.dateColumn));
-        int digits = 0;
-        for (int i = start; i < end; i++) {
-            byte c = row.bytes()[i];
-            digits += c >= '0' && c <= '9' ? 1 : 0;
-        }
-        // A count or a page is shorter than any day.
-        if (end == start || digits < 3 || digits > 12 || end - start > 40) {
-            return false;
-        }
-        // A day of the week may stand before a date; a total or a count is none.
-        boolean words = row.bytes()[start] >= 'A' || row.bytes()[end - 1] >= 'A';
-        return !words || sample.isDate(new String(row.bytes(), start, end - start, StandardCharsets.UTF_8));
+        return sample.dateColumn < row.size() && sample.isDated(row.trimmed(sample.dateColumn));
     }
 
     private void profile(Row row) {
-        if (!sample.fixedTitles && !hasFigure(row)) {
-            // Titles again, or a heading.
+        boolean narrow = row.size() < sample.widest && !isDated(row);
+        if (!sample.fixedTitles && (narrow || !hasFigure(row))) {
+            // Titles again, a heading, or a total of rows above.
             aside++;
             return;
         }

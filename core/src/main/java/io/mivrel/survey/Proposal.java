@@ -11,6 +11,7 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
@@ -35,7 +36,7 @@ public final class Proposal {
                         survey.titleRows(),
                         survey.above() + 1,
                         survey.until(),
-                        survey.newestFirst(),
+                        survey.order(),
                         Objects.requireNonNull(survey.gives()),
                         survey.columns(),
                         survey.fields(),
@@ -47,32 +48,13 @@ public final class Proposal {
                 .buildUnchecked();
     }
 
-    static Layout layout(Facts facts, Sample sample, Guess guess) {
-        return builder(
-                        facts,
-                        sample.titlesRow,
-                        sample.titleRows,
-                        sample.firstRow,
-                        guess.until(),
-                        false,
-                        Objects.requireNonNull(guess.gives()),
-                        guess.columns(),
-                        guess.fields(),
-                        guess.pattern(),
-                        guess.numbers(),
-                        guess.refinement(),
-                        List.of(),
-                        List.of())
-                .buildUnchecked();
-    }
-
     private static Layout.Builder builder(
             Facts facts,
             int titlesRow,
             int titleRows,
             long firstRow,
             String until,
-            boolean newestFirst,
+            RowOrder order,
             Kind gives,
             List<ColumnSurvey> columns,
             Map<Field, ColumnSurvey> fields,
@@ -94,7 +76,7 @@ public final class Proposal {
                         titleRows,
                         facts.kind() == FileKind.FIXED_WIDTH ? 1 : dataRow,
                         until,
-                        newestFirst))
+                        order))
                 .numbers(numbers);
         if (facts.print() != null) {
             facts.print().shapes().forEach(layout::shape);
@@ -109,6 +91,8 @@ public final class Proposal {
         }
         refinement.filters().forEach(layout::filter);
         refinement.expectations().forEach(layout::expect);
+        refinement.equations().forEach(layout::equation);
+        layout.whose(refinement.whose());
         links.forEach(layout::shape);
         fields.forEach((field, column) -> layout.field(field, source(field, column, pattern, refinement)));
         if (!fanOut.isEmpty()) {
@@ -162,6 +146,10 @@ public final class Proposal {
         }
         refinement.filters().forEach(filter -> taken.add(filter.column()));
         refinement.expectations().forEach(cell -> taken.add(cell.column()));
+        refinement.equations().forEach(sum -> taken.addAll(sum.columns()));
+        if (refinement.whose().numberColumn() != null) {
+            taken.add(refinement.whose().numberColumn());
+        }
         return taken;
     }
 

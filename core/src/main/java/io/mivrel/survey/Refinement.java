@@ -1,8 +1,10 @@
 package io.mivrel.survey;
 
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.RowEquation;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.Stated;
+import io.mivrel.intake.Whose;
 import io.mivrel.model.Field;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
@@ -16,6 +18,8 @@ import java.util.Map;
  * @param sources fields that take more than one column, or a column that says their side
  * @param filters rows that are no movements: pending ones, and balances carried over
  * @param expectations what each row must hold, such as the currency of the account
+ * @param equations sums that agree in each row
+ * @param whose whose the file is, as it says itself
  * @param sections headings that stand above some rows and say something of them
  * @param stated labels of balances beside the rows
  */
@@ -24,11 +28,13 @@ public record Refinement(
         Map<Field, FieldSource> sources,
         List<RowFilter> filters,
         List<RowFilter> expectations,
+        List<RowEquation> equations,
+        Whose whose,
         List<CarryDown.Heading> sections,
         Stated stated) {
     /** A layout that says nothing more. */
-    public static final Refinement NONE =
-            new Refinement(Signs.AS_WRITTEN, Map.of(), List.of(), List.of(), List.of(), Stated.NOTHING);
+    public static final Refinement NONE = new Refinement(
+            Signs.AS_WRITTEN, Map.of(), List.of(), List.of(), List.of(), Whose.ANYBODY, List.of(), Stated.NOTHING);
 
     public Refinement {
         sources = Map.copyOf(sources);
@@ -42,8 +48,13 @@ public record Refinement(
         return sources.values().stream().anyMatch(source -> source.less() != null);
     }
 
+    /** The same with sums of each row, and an owner. */
+    Refinement with(List<RowEquation> sums, Whose owner) {
+        return new Refinement(signs, sources, filters, expectations, sums, owner, sections, stated);
+    }
+
     /** The same with other signs. */
     Refinement with(Signs other) {
-        return new Refinement(other, sources, filters, expectations, sections, stated);
+        return new Refinement(other, sources, filters, expectations, equations, whose, sections, stated);
     }
 }

@@ -1,20 +1,25 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.BalanceTrial;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.rows.RowOrder;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.IntPredicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Columns of which one is a running balance of the others.
+ * How columns move a running balance.
  *
  * @param amount the column of amounts, or that of the first side
  * @param other the column of the other side; {@code null} when there is one of amounts
  * @param taken how the other side counts: -1 when it is taken off, 1 when both are signed
  * @param balance the column of balances
- * @param newestFirst true when the latest row comes first
+ * @param order in which order of time the rows stand
  * @param sign -1 when the balance falls by what is positive
+ * @param sides which rows of unsigned amounts go out; {@code null} when the amounts say it themselves
  * @param unsigned true when the amounts have no sign and the balance alone tells it
+ * @param key a column by whose values the rows have balances of their own, such as accounts; {@code null} for none
  * @param holds steps that hold
  * @param steps steps that could be tried
  */
@@ -23,30 +28,51 @@ record Relation(
         @Nullable ColumnSurvey other,
         int taken,
         ColumnSurvey balance,
-        boolean newestFirst,
+        RowOrder order,
         int sign,
+        @Nullable Sides sides,
         boolean unsigned,
+        @Nullable ColumnSurvey key,
         long holds,
         long steps) {
 
-    private static final int LEAST_STEPS = 3;
+    /** Of so many steps, nine in ten at least must hold. */
+    private static final int LEAST_STEPS = 2;
 
-    /** The relation that most steps show, nine in ten at least; {@code null} when there is none. */
-    static @Nullable Relation find(Figures figures) {
+    /** What a search looks at: figures of the rows, what the file states beside them, and columns of few values. */
+    record Search(
+            Figures figures,
+            long[] days,
+            long opening,
+            long closing,
+            List<Sides> sides,
+            List<ColumnSurvey> keys,
+            List<List<String>> keyValues) {}
+
+    /** The relation that the most steps show, nine in ten at least; {@code null} when there is none. */
+    static @Nullable Relation find(Search search) {
+        Relation best = of(search, null, null);
+        for (int k = 0; k < search.keys.size() && best == null; k++) {
+            best = of(search, search.keys.get(k), search.keyValues.get(k));
+        }
+        return best;
+    }
+
+    private static @Nullable Relation of(Search search, @Nullable ColumnSurvey key, @Nullable List<String> values) {
+        Figures figures = search.figures;
         Relation best = null;
         for (ColumnSurvey balance : figures.columns()) {
             for (ColumnSurvey amount : figures.columns()) {
                 if (amount == balance) {
                     continue;
                 }
-                best = better(best, of(amount, null, 1, balance, figures.of(amount), figures.of(balance)));
+                best = better(best, single(search, amount, balance, key, values));
                 for (ColumnSurvey other : figures.columns()) {
-                    if (other.place() > amount.place() && other != balance) {
-                        for (int taken = -1; taken <= 1; taken += 2) {
-                            long[] sides = sides(figures.of(amount), figures.of(other), taken);
-                            if (sides != null) {
-                                best = better(best, of(amount, other, taken, balance, sides, figures.of(balance)));
-                            }
+                    for (int taken = -1; taken <= 1 && other.place() > amount.place() && other != balance; taken += 2) {
+                        long[] sides = sides(figures.of(amount), figures.of(other), taken);
+                        if (sides != null) {
+                            best = better(
+                                    best, signed(search, amount, other, taken, balance, sides, null, key, values));
                         }
                     }
                 }
@@ -55,13 +81,44 @@ record Relation(
         return best;
     }
 
+    // One column: with its own signs, with those of a column of sides, or without any.
+    private static @Nullable Relation single(
+            Search search,
+            ColumnSurvey amount,
+            ColumnSurvey balance,
+            @Nullable ColumnSurvey key,
+            @Nullable List<String> values) {
+        long[] amounts = search.figures.of(amount);
+        Relation best = signed(search, amount, null, 1, balance, amounts, null, key, values);
+        if (isSigned(amounts) || best != null && best.holds == best.steps) {
+            return best;
+        }
+        for (Sides sides : search.sides) {
+            best = better(best, signed(search, amount, null, 1, balance, sides.over(amounts), sides, key, values));
+        }
+        // Where nearly all money goes out, unsigned amounts look as if they were signed the other way round.
+        Relation unsigned = key != null ? null : unsigned(search, amount, balance, amounts, search.figures.of(balance));
+        return best == null || unsigned != null && unsigned.holds * 20 > best.holds * 21 ? unsigned : best;
+    }
+
+    // A minus in one row of many is a fault of that row.
+    private static boolean isSigned(long[] amounts) {
+        int below = 0;
+        for (long amount : amounts) {
+            below += amount < 0 && amount != SourceRecord.ABSENT ? 1 : 0;
+        }
+        return below * 20 > amounts.length || below > 0 && amounts.length < 20;
+    }
+
     private static @Nullable Relation better(@Nullable Relation one, @Nullable Relation other) {
         if (one == null || other == null) {
             return one == null ? other : one;
         }
-        // What is signed says more than what is not; then more steps; then the simpler.
+        // More steps; of what is signed and what is not, the first; then the simpler, which came first.
         if (one.unsigned != other.unsigned) {
-            return one.unsigned ? other : one;
+            Relation signed = one.unsigned ? other : one;
+            Relation bare = one.unsigned ? one : other;
+            return bare.holds * 20 > signed.holds * 21 ? bare : signed;
         }
         return other.holds > one.holds ? other : one;
     }
@@ -71,91 +128,133 @@ record Relation(
         long[] sum = new long[one.length];
         int both = 0;
         int filled = 0;
+        int second = 0;
         for (int i = 0; i < sum.length; i++) {
             boolean blank = one[i] == SourceRecord.ABSENT && other[i] == SourceRecord.ABSENT;
             long a = one[i] == SourceRecord.ABSENT ? 0 : one[i];
             long b = other[i] == SourceRecord.ABSENT ? 0 : other[i];
             both += a != 0 && b != 0 ? 1 : 0;
             filled += a != 0 || b != 0 ? 1 : 0;
+            second += b != 0 ? 1 : 0;
             sum[i] = blank ? SourceRecord.ABSENT : a + taken * b;
         }
-        return both * 10 > filled ? null : sum;
+        return both * 10 > filled || second == 0 || second == filled ? null : sum;
     }
 
-    private static @Nullable Relation of(
+    private static @Nullable Relation signed(
+            Search search,
             ColumnSurvey amount,
             @Nullable ColumnSurvey other,
             int taken,
             ColumnSurvey balance,
             long[] amounts,
-            long[] balances) {
-        long[] holds = new long[6];
-        long steps = 0;
-        long after = 0;
-        long from = 0;
-        boolean afterKnown = true;
-        boolean fromKnown = true;
-        boolean moves = false;
-        int previous = -1;
-        for (int i = 0; i < balances.length; i++) {
-            if (previous >= 0) {
-                afterKnown &= amounts[i] != SourceRecord.ABSENT;
-                after += amounts[i] == SourceRecord.ABSENT ? 0 : amounts[i];
-            }
-            if (balances[i] != SourceRecord.ABSENT) {
-                if (previous >= 0 && (afterKnown || fromKnown)) {
-                    long moved = balances[i] - balances[previous];
-                    steps++;
-                    moves |= moved != 0;
-                    holds[0] += afterKnown && moved == after ? 1 : 0;
-                    holds[1] += afterKnown && moved == -after ? 1 : 0;
-                    holds[2] += fromKnown && moved == -from ? 1 : 0;
-                    holds[3] += fromKnown && moved == from ? 1 : 0;
-                    boolean next = i == previous + 1;
-                    holds[4] += next && afterKnown && Math.abs(moved) == Math.abs(after) ? 1 : 0;
-                    holds[5] += next && fromKnown && Math.abs(moved) == Math.abs(from) ? 1 : 0;
+            @Nullable Sides sides,
+            @Nullable ColumnSurvey key,
+            @Nullable List<String> values) {
+        Relation best = null;
+        for (RowOrder order : RowOrder.values()) {
+            // The sides the other way round are tried as sides of their own.
+            for (int sign = 1; sign >= (sides == null ? -1 : 1); sign -= 2) {
+                BalanceTrial trial = new BalanceTrial(order, search.opening, search.closing);
+                for (int i = 0; i < amounts.length; i++) {
+                    long moved = amounts[i] == SourceRecord.ABSENT ? amounts[i] : sign * amounts[i];
+                    trial.step(
+                            values == null ? "" : values.get(i),
+                            search.days[i],
+                            moved,
+                            search.figures.of(balance)[i]);
                 }
-                previous = i;
-                after = 0;
-                from = 0;
-                afterKnown = true;
-                fromKnown = true;
+                trial.finish();
+                boolean more = best == null || trial.holds() > best.holds;
+                if (more && isEnough(trial.holds(), trial.steps()) && trial.moves()) {
+                    best = new Relation(
+                            amount,
+                            other,
+                            taken,
+                            balance,
+                            order,
+                            sign,
+                            sides,
+                            false,
+                            key,
+                            trial.holds(),
+                            trial.steps());
+                }
             }
-            if (previous >= 0) {
-                fromKnown &= amounts[i] != SourceRecord.ABSENT;
-                from += amounts[i] == SourceRecord.ABSENT ? 0 : amounts[i];
-            }
         }
-        int best = 0;
-        for (int way = 1; way < holds.length; way++) {
-            boolean signed = way < 4;
-            best = holds[way] > holds[best] && (signed || holds[way] * 20 > holds[best] * 21) ? way : best;
-        }
-        if (steps < LEAST_STEPS || !moves || holds[best] * 10 < steps * 8) {
-            return null;
-        }
-        boolean newestFirst = best == 2 || best == 3 || best == 5;
-        int sign = best == 1 || best == 3 ? -1 : 1;
-        return new Relation(amount, other, taken, balance, newestFirst, sign, best >= 4, holds[best], steps);
+        return best;
     }
 
-    /** The same where another column says the side of each amount. */
-    Relation bySide() {
-        return new Relation(amount, other, taken, balance, newestFirst, 1, true, holds, steps);
+    private static boolean isEnough(long holds, long steps) {
+        return steps >= LEAST_STEPS && holds * 10 >= steps * 8 && holds >= LEAST_STEPS;
     }
 
-    /** What each row moves the balance by, in the file's own order; absent where it is not known. */
-    List<Integer> directions(Figures figures) {
-        long[] balances = figures.of(balance);
-        List<Integer> directions = new ArrayList<>();
-        for (int i = 0; i < balances.length; i++) {
-            int before = newestFirst ? i + 1 : i - 1;
-            boolean known = before >= 0
-                    && before < balances.length
-                    && balances[before] != SourceRecord.ABSENT
-                    && balances[i] != SourceRecord.ABSENT;
-            directions.add(known ? Long.signum(balances[i] - balances[before]) : 0);
+    // Each balance goes up or down by the amount beside it.
+    private static @Nullable Relation unsigned(
+            Search search, ColumnSurvey amount, ColumnSurvey balance, long[] amounts, long[] balances) {
+        long oldest = 0;
+        long newest = 0;
+        long steps = 0;
+        for (int i = 1; i < balances.length; i++) {
+            if (balances[i] != SourceRecord.ABSENT && balances[i - 1] != SourceRecord.ABSENT) {
+                steps++;
+                long moved = Math.abs(balances[i] - balances[i - 1]);
+                oldest += moved != 0 && moved == amounts[i] ? 1 : 0;
+                newest += moved != 0 && moved == amounts[i - 1] ? 1 : 0;
+            }
         }
-        return directions;
+        long holds = Math.max(oldest, newest);
+        return !isEnough(holds, steps) || holds < LEAST_STEPS + 1
+                ? null
+                : new Relation(
+                        amount,
+                        null,
+                        1,
+                        balance,
+                        oldest >= newest ? RowOrder.OLDEST_FIRST : RowOrder.NEWEST_FIRST,
+                        1,
+                        null,
+                        true,
+                        null,
+                        holds,
+                        steps);
+    }
+
+    /** True when the balance is that of the rows in the order of the file, without a column that divides them. */
+    boolean isPlain() {
+        return key == null;
+    }
+
+    /**
+     * Which rows of unsigned amounts go out, by the value that each has in some column, or by the heading above it.
+     *
+     * @param column the column; {@code null} for headings
+     * @param plus values of the rows that come in
+     * @param minus values of the rows that go out
+     * @param out for each row, whether it goes out
+     */
+    record Sides(@Nullable ColumnSurvey column, List<String> plus, List<String> minus, IntPredicate out) {
+        /** Each way in which the values of a column can be divided into two sides. */
+        static List<Sides> all(@Nullable ColumnSurvey column, List<String> values, List<String> ofRows) {
+            List<Sides> all = new ArrayList<>();
+            for (int minus = 1; minus < (1 << values.size()) - 1; minus++) {
+                List<String> in = new ArrayList<>();
+                List<String> out = new ArrayList<>();
+                for (int v = 0; v < values.size(); v++) {
+                    ((minus >> v & 1) == 1 ? out : in).add(values.get(v));
+                }
+                all.add(new Sides(column, in, out, row -> out.contains(ofRows.get(row))));
+            }
+            return all;
+        }
+
+        /** Amounts with the signs that they get so. */
+        long[] over(long[] amounts) {
+            long[] signed = new long[amounts.length];
+            for (int i = 0; i < signed.length; i++) {
+                signed[i] = amounts[i] != SourceRecord.ABSENT && out.test(i) ? -amounts[i] : amounts[i];
+            }
+            return signed;
+        }
     }
 }

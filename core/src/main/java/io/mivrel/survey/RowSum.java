@@ -1,6 +1,8 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.RowEquation;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.Row;
 import io.mivrel.shape.FanOut;
 import io.mivrel.survey.Survey.Proof;
@@ -61,7 +63,11 @@ final class RowSum {
             rows.sort(Comparator.comparing(RowSum::blanks));
             if (rows.size() >= LEAST_ROWS) {
                 rows = rows.subList(0, Math.min(rows.size(), MOST_ROWS));
-                search(amounts, rows, new int[amounts.size()], 0, numbers, found);
+                search(amounts, rows, 0, new int[amounts.size()], 0, numbers, found);
+                if (found.isEmpty()) {
+                    // A figure that is wrong in one row of many is a fault of that row.
+                    search(amounts, rows, rows.size() / 10, new int[amounts.size()], 0, numbers, found);
+                }
             }
         }
         return found;
@@ -73,7 +79,9 @@ final class RowSum {
     }
 
     private static long blanks(long[] values) {
-        return Arrays.stream(values).filter(v -> v == 0).count();
+        return Arrays.stream(values)
+                .filter(v -> v == 0 || v == SourceRecord.ABSENT)
+                .count();
     }
 
     private static long @Nullable [] values(Sample.Kept row, List<ColumnSurvey> columns, AmountFormat numbers) {
@@ -84,7 +92,7 @@ final class RowSum {
             if (!AmountFormat.isAmount(value) && value != AmountFormat.BLANK) {
                 return null;
             }
-            values[i] = value == AmountFormat.BLANK ? 0 : value;
+            values[i] = value == AmountFormat.BLANK ? SourceRecord.ABSENT : value;
         }
         return values;
     }
@@ -92,6 +100,7 @@ final class RowSum {
     private static void search(
             List<ColumnSurvey> columns,
             List<long[]> rows,
+            int most,
             int[] signs,
             int at,
             AmountFormat numbers,
@@ -100,7 +109,7 @@ final class RowSum {
             return;
         }
         if (at == signs.length) {
-            if (isNil(rows, signs)) {
+            if (isNil(rows, most, signs)) {
                 found.add(new RowSum(columns, signs.clone(), numbers));
             }
             return;
@@ -111,13 +120,13 @@ final class RowSum {
         }
         for (int sign = first ? 0 : -1; sign <= 1; sign++) {
             signs[at] = sign;
-            search(columns, rows, signs, at + 1, numbers, found);
+            search(columns, rows, most, signs, at + 1, numbers, found);
         }
         signs[at] = 0;
     }
 
     // In every row, and with something to add in enough of them; each column must have its part.
-    private static boolean isNil(List<long[]> rows, int[] signs) {
+    private static boolean isNil(List<long[]> rows, int most, int[] signs) {
         int terms = 0;
         for (int sign : signs) {
             terms += Math.abs(sign);
@@ -126,21 +135,27 @@ final class RowSum {
             return false;
         }
         int telling = 0;
+        int off = 0;
         boolean[] used = new boolean[signs.length];
         for (long[] row : rows) {
             long sum = 0;
             int filled = 0;
+            boolean whole = true;
             for (int i = 0; i < signs.length; i++) {
-                sum += signs[i] * row[i];
-                if (signs[i] != 0 && row[i] != 0) {
+                boolean blank = row[i] == SourceRecord.ABSENT;
+                sum += blank ? 0 : signs[i] * row[i];
+                whole &= signs[i] == 0 || !blank;
+                if (signs[i] != 0 && !blank && row[i] != 0) {
                     filled++;
                     used[i] = true;
                 }
             }
-            if (sum != 0) {
+            // A row with blanks says nothing when a few may be wrong.
+            off += sum != 0 && (whole || most == 0) ? 1 : 0;
+            if (off > most) {
                 return false;
             }
-            telling += filled > 1 ? 1 : 0;
+            telling += filled > 1 && sum == 0 ? 1 : 0;
         }
         for (int i = 0; i < signs.length; i++) {
             if (signs[i] != 0 && !used[i]) {
@@ -154,17 +169,22 @@ final class RowSum {
     void take(Row row) {
         long sum = 0;
         boolean readable = true;
+        boolean blank = false;
         for (int i = 0; i < signs.length; i++) {
             int cell = columns.get(i).place() - 1;
             if (signs[i] != 0 && cell < row.size()) {
                 long value = numbers.parse(row.bytes(), row.start(cell), row.end(cell));
                 if (value == AmountFormat.BLANK) {
+                    blank = true;
                     continue;
                 }
                 // A row that cannot be read whole sums to nothing.
                 readable &= AmountFormat.isAmount(value);
                 sum += signs[i] * value;
             }
+        }
+        if (blank && sum != 0) {
+            return;
         }
         rows++;
         boolean isNil = readable && sum == 0;
@@ -174,6 +194,23 @@ final class RowSum {
 
     boolean holds() {
         return rows >= LEAST_ROWS && nil == rows;
+    }
+
+    /** True when it holds in nearly all rows, so that the others are wrong. */
+    boolean isExpected() {
+        return rows >= LEAST_ROWS && nil * 20 >= rows * 18;
+    }
+
+    /** As a layout says it. */
+    RowEquation equation() {
+        List<String> plus = new ArrayList<>();
+        List<String> minus = new ArrayList<>();
+        for (int i = 0; i < signs.length; i++) {
+            if (signs[i] != 0) {
+                (signs[i] > 0 ? plus : minus).add(Proposal.column(columns.get(i)));
+            }
+        }
+        return new RowEquation(plus, minus);
     }
 
     Proof proof() {

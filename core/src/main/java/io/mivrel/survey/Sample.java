@@ -5,6 +5,7 @@ import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowSource;
+import io.mivrel.text.DateNames;
 import io.mivrel.text.DatePattern;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -15,6 +16,10 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -22,6 +27,9 @@ import org.jspecify.annotations.Nullable;
 final class Sample {
     private Currency currency;
     private static final int SIZE = 500;
+    /** A row of more cells says no more for its width. */
+    private static final int WIDE = 6;
+
     private static final int MOST_HEADS = 20;
     private static final int MOST_COLUMNS = 400;
 
@@ -51,13 +59,22 @@ final class Sample {
     /** True when every row has the same cells by the format itself. */
     final boolean fixedTitles;
 
+    private static final int LONGEST_DATE = 40;
+    private static final Pattern NAMED_DAY =
+            Pattern.compile("(?:[\\p{L}\\p{M}]+[., ]+)?\\d{1,2}[-./ ]*[\\p{L}\\p{M}]{2,}[-./, ]*(?:\\d{4}|\\d{2})\\.?"
+                    + "|[\\p{L}\\p{M}]{3,}[. ]+\\d{1,2},? \\d{4}");
+
+    private final Set<String> languages;
+    /** The language of the names of months; empty for the usual ones. */
+    final String language;
+
     private final @Nullable List<String> titles;
     private final List<Kept> rows = new ArrayList<>();
     /** Lines of the headings of pages. */
     private final List<Kept> heads = new ArrayList<>();
 
     /** The first rows of a source, without those that the filters leave out. */
-    Sample(RowSource source, List<RowFilter> filters, Currency currency) throws IOException {
+    Sample(RowSource source, List<RowFilter> filters, Currency currency, @Nullable String said) throws IOException {
         this.currency = currency;
         for (Row row = source.next(); row != null && rows.size() < SIZE; row = source.next()) {
             boolean real = row.ended() == null && row.fault() == null && row.aside() == null;
@@ -103,7 +120,30 @@ final class Sample {
             }
             firstRow = first == null ? 1 : titlesRow > 0 ? titlesRow + 1 : first.number;
         }
+        languages = said == null ? DateNames.covering(namesInDates()) : Set.of(said);
+        language = languages.size() == 1 ? languages.iterator().next() : "";
         dateColumn = dateColumn();
+    }
+
+    // The words in cells that hold a day, a year and one or two names, and nothing else.
+    private Set<String> namesInDates() {
+        Set<String> names = new TreeSet<>();
+        for (Kept row : rows) {
+            for (String cell : row.cells) {
+                Matcher day = cell.length() <= LONGEST_DATE ? NAMED_DAY.matcher(cell) : null;
+                if (row.number >= firstRow && day != null && day.matches()) {
+                    Stream.of(cell.split("[^\\p{L}\\p{M}]+"))
+                            .filter(w -> !w.isEmpty())
+                            .forEach(names::add);
+                }
+            }
+        }
+        return names;
+    }
+
+    /** Languages that name the months of the file in different ways, where the usual ones do not know them. */
+    Set<String> languages() {
+        return languages;
     }
 
     /** True when a filter leaves the row out; the titles of the source are known once it has come. */
@@ -124,8 +164,11 @@ final class Sample {
                 sizes.merge(row.cells.size(), 1, Integer::sum);
             }
         }
+        // Of a statement of one or two movements most rows may be labels with a figure.
         return sizes.entrySet().stream()
-                .max(Map.Entry.<Integer, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
+                .max(Comparator.<Map.Entry<Integer, Integer>>comparingInt(
+                                e -> e.getValue() * (Math.min(e.getKey(), WIDE) - 1))
+                        .thenComparing(Map.Entry.comparingByKey()))
                 .map(Map.Entry::getKey)
                 .orElse(1);
     }
@@ -188,6 +231,23 @@ final class Sample {
         return datePatterns.stream().anyMatch(p -> p.parse(text) != DatePattern.UNREADABLE);
     }
 
+    /** True for a cell of the column of dates that is one, perhaps an impossible one; not for a total or a count. */
+    boolean isDated(String cell) {
+        byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);
+        int end = TimeOfDay.start(bytes, 0, bytes.length);
+        int digits = 0;
+        for (int i = 0; i < end; i++) {
+            digits += bytes[i] >= '0' && bytes[i] <= '9' ? 1 : 0;
+        }
+        // A count or a page is shorter than any day.
+        if (end == 0 || digits < 3 || digits > 12 || end > 40) {
+            return false;
+        }
+        // A day of the week may stand before a date; a total or a count is none.
+        boolean words = bytes[0] >= 'A' || bytes[end - 1] >= 'A' || bytes[0] < 0;
+        return !words || isDate(new String(bytes, 0, end, StandardCharsets.UTF_8));
+    }
+
     /** Rows among the data that hold one text and nothing else. */
     List<String> headings() {
         List<String> headings = new ArrayList<>();
@@ -198,6 +258,32 @@ final class Sample {
             }
         }
         return headings;
+    }
+
+    /** The heading above each row of data; an empty text where there is none. */
+    List<String> headingOfEach() {
+        List<String> headings = new ArrayList<>();
+        Set<Long> data = new HashSet<>();
+        data().forEach(row -> data.add(row.number));
+        String heading = "";
+        for (Kept row : rows) {
+            List<String> filled = row.cells.stream().filter(c -> !c.isEmpty()).toList();
+            if (data.contains(row.number)) {
+                headings.add(heading);
+            } else if (row.number >= firstRow && filled.size() == 1) {
+                heading = filled.get(0);
+            }
+        }
+        return headings;
+    }
+
+    /** Rows among the data, or behind them, that are no movements by their form. */
+    List<Kept> between() {
+        Set<Long> data = new HashSet<>();
+        data().forEach(row -> data.add(row.number));
+        return rows.stream()
+                .filter(r -> r.number >= firstRow && !data.contains(r.number))
+                .toList();
     }
 
     /** The same with amounts in a currency that was found out. */
@@ -231,7 +317,7 @@ final class Sample {
     List<Kept> data() {
         return rows.stream()
                 .filter(r -> r.number >= firstRow && r.cells.size() == widest && !isWordsOnly(r))
-                .filter(r -> dateColumn < 0 || !r.cells.get(dateColumn).isEmpty())
+                .filter(r -> dateColumn < 0 || fixedTitles || isDated(r.cells.get(dateColumn)))
                 .toList();
     }
 
@@ -239,7 +325,7 @@ final class Sample {
     List<ColumnSurvey> columns() {
         List<ColumnSurvey> columns = new ArrayList<>();
         for (int i = 0; i < Math.min(widest, MOST_COLUMNS); i++) {
-            columns.add(new ColumnSurvey(i + 1, titles == null ? "" : titles.get(i), currency));
+            columns.add(new ColumnSurvey(i + 1, titles == null ? "" : titles.get(i), currency, language));
         }
         return columns;
     }

@@ -1,8 +1,11 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.Signs;
 import io.mivrel.intake.StatementSpan;
+import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Link;
 import io.mivrel.text.AmountFormat;
@@ -29,10 +32,11 @@ import org.jspecify.annotations.Nullable;
  * @param until the beginning of the first row below the data; empty when there is none
  * @param columns the columns in their order
  * @param gives what the rows probably are; {@code null} when nothing fits
+ * @param why what tells that they are, and what speaks for another kind; empty where nothing is asked
  * @param fields which column each field comes from
  * @param pattern how dates are written; {@code null} when there are none
  * @param numbers how amounts are written
- * @param newestFirst true when the balances say that the latest row comes first
+ * @param order in which order of time the rows stand
  * @param refinement what the layout says beyond which column each field comes from
  * @param fanOut the lines that each row becomes, with a question mark for each account; empty when a row is one line
  * @param links other files whose columns these rows have too; empty when there are none
@@ -53,10 +57,11 @@ public record Survey(
         String until,
         List<ColumnSurvey> columns,
         @Nullable Kind gives,
+        String why,
         Map<Field, ColumnSurvey> fields,
         @Nullable DatePattern pattern,
         AmountFormat numbers,
-        boolean newestFirst,
+        RowOrder order,
         Refinement refinement,
         List<StatementSpan> statements,
         List<FanOut.Amount> fanOut,
@@ -108,6 +113,63 @@ public record Survey(
         return copy(facts, above, titlesRow, titleRows, links, proofs, all, lines);
     }
 
+    /** The same with data that goes on where it was thought to end. */
+    Survey endingAt(String other) {
+        return copy(other, refinement, statements, proofs, questions);
+    }
+
+    /** The same, read otherwise. */
+    Survey with(Refinement other) {
+        return copy(until, other, statements, proofs, questions);
+    }
+
+    /** The same without a question that arithmetic has answered. */
+    Survey without(String about) {
+        return copy(
+                until,
+                refinement,
+                statements,
+                proofs,
+                questions.stream().filter(q -> !q.about().equals(about)).toList());
+    }
+
+    /** The same with what a reading of the whole file proves. */
+    Survey proved(FinalReading reading, List<Proof> all) {
+        return copy(until, refinement, facts.kind().isStatement() ? reading.spans() : statements, all, questions);
+    }
+
+    private Survey copy(
+            String end,
+            Refinement other,
+            List<StatementSpan> spans,
+            List<Proof> allProofs,
+            List<Question> allQuestions) {
+        return new Survey(
+                file,
+                facts,
+                rows,
+                above,
+                titlesRow,
+                titleRows,
+                dataRows,
+                blankRows,
+                below,
+                end,
+                columns,
+                gives,
+                why,
+                fields,
+                pattern,
+                numbers,
+                order,
+                other,
+                spans,
+                fanOut,
+                links,
+                List.copyOf(allProofs),
+                List.copyOf(allQuestions));
+    }
+
     /** The same, once the whole file has confirmed what its beginning said. */
     Survey with(Facts confirmed) {
         List<Question> all = new ArrayList<>(questions);
@@ -151,16 +213,32 @@ public record Survey(
                 until,
                 columns,
                 gives,
+                why,
                 fields,
                 pattern,
                 numbers,
-                newestFirst,
+                order,
                 refinement,
                 statements,
                 List.copyOf(lines),
                 linked,
                 List.copyOf(allProofs),
                 List.copyOf(allQuestions));
+    }
+
+    /** True when its amounts agree with its balances, and those may all the same be what is owed on the account. */
+    public boolean mayBeOwed() {
+        boolean plain = refinement.signs() == Signs.AS_WRITTEN || refinement.signs() == Signs.REVERSED;
+        return plain
+                && fields.containsKey(BankLines.BALANCE)
+                && question("account") != null
+                && question("signs") == null
+                && !facts.kind().isStatement();
+    }
+
+    /** The questions that nobody has answered. */
+    public List<Question> open() {
+        return questions.stream().filter(q -> q.answer() == null).toList();
     }
 
     /** The question about something, or {@code null}. */

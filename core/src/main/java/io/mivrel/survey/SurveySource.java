@@ -1,5 +1,6 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.Layout;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 
@@ -11,6 +12,9 @@ public interface SurveySource {
 
     /** Its rows by these facts. */
     RowSource open(Facts facts) throws IOException;
+
+    /** Its rows as a run would read them with a layout. */
+    RowSource open(Layout layout) throws IOException;
 
     /** What the whole file says, once all rows of the last {@link #open} have been read. */
     Facts confirmed(Facts assumed);

@@ -1,15 +1,17 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
+import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.Kind;
 import io.mivrel.model.SourceFile;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.rows.RowSource;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Survey.Proof;
@@ -35,21 +37,15 @@ public final class Surveyor {
     private final String file;
     private final SurveySource surveyed;
     private final Progress progress;
-    private final @Nullable Kind wanted;
-    private final @Nullable Currency currency;
+    private final Answers answers;
 
     public Surveyor(String file, SurveySource surveyed, Progress progress) {
-        this(file, surveyed, null, null, progress);
+        this(file, surveyed, Answers.NONE, progress);
     }
 
-    /**
-     * @param wanted the kind of records that somebody says the file gives; {@code null} to find it out
-     * @param currency that of its amounts, where it states none; {@code null} for two decimals
-     */
-    public Surveyor(
-            String file, SurveySource surveyed, @Nullable Kind wanted, @Nullable Currency currency, Progress progress) {
-        this.wanted = wanted;
-        this.currency = currency;
+    /** With what somebody says of the file. */
+    public Surveyor(String file, SurveySource surveyed, Answers answers, Progress progress) {
+        this.answers = answers;
         this.file = file;
         this.surveyed = surveyed;
         this.progress = progress;
@@ -72,41 +68,63 @@ public final class Surveyor {
                 facts.print() == null ? List.of() : facts.print().filters();
         Sample sample;
         try (RowSource source = surveyed.open(facts)) {
-            sample = new Sample(source, filters, facts.currency());
+            sample = new Sample(source, filters, facts.currency(), answers.of("language"));
         }
         if (!facts.currencyStated()) {
             Currency stated = StatedCurrency.of(sample);
-            Currency told = stated != null ? stated : currency;
+            Currency told = stated != null ? stated : answers.currency();
             if (told != null) {
                 sample.in(told);
                 facts = facts.in(told);
             }
         }
-        Guess tentative = Guess.of(facts, sample, sample.surveyed(), "", sample.above(), wanted);
+        Guess tentative = Guess.of(facts, sample, sample.surveyed(), "", sample.above(), answers);
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
-        @Nullable ReadingTest test = null;
         ProfiledRows watched;
         try (RowSource source = surveyed.open(facts)) {
             watched = new ProfiledRows(source, sample, columns, filters, sums);
-            if (tentative.isWhole()) {
-                test = ReadingTest.of(tentative.layout(), SourceFile.of(file, facts.currency()), watched, progress);
-            } else {
-                drain(watched);
-            }
+            drain(watched);
         }
         if (watched.notText) {
             throw new IOException(file + ": is no text, and no kind of file that is read");
         }
         List<Sample.Kept> beside = new ArrayList<>(sample.above());
         beside.addAll(watched.tail());
-        Guess guess = Guess.of(facts, sample, columns, until(watched), beside, wanted);
-        if (guess.isWhole() && (test == null || !guess.readsLike(tentative))) {
-            try (RowSource source = surveyed.open(facts)) {
-                test = ReadingTest.of(guess.layout(), SourceFile.of(file, facts.currency()), source, progress);
+        Guess guess = Guess.of(facts, sample, columns, "", beside, answers);
+        guess = guess.endingAt(until(watched, guess, sample));
+        return proved(survey(facts, sample, watched, guess, sums), guess, sums, watched);
+    }
+
+    // The layout is read as it is written, and only what that reading proves is told.
+    private Survey proved(Survey survey, Guess guess, List<RowSum> sums, ProfiledRows watched) throws IOException {
+        if (!guess.isWhole() || survey.gives() == null || !survey.fanOut().isEmpty()) {
+            return survey;
+        }
+        Survey proposed = survey;
+        FinalReading reading = reading(proposed);
+        if (reading.cutsRowsOff() && !survey.until().isEmpty()) {
+            // What stands behind it are movements too, so nothing ends the data.
+            proposed = survey.endingAt("");
+            reading = reading(proposed);
+        }
+        if (guess.bank() != null && guess.bank().signs.decided == null && guess.answerTo("signs") == null) {
+            for (Signs signs : List.of(Signs.AS_WRITTEN, Signs.REVERSED)) {
+                Survey tried = proposed.with(proposed.refinement().with(signs));
+                FinalReading other = reading(tried);
+                if (other.provesAll()) {
+                    return tried.without("signs").proved(other, proofs(survey, other, guess, sums, watched));
+                }
             }
         }
-        return survey(facts, sample, watched, guess, test, sums);
+        return proposed.proved(reading, proofs(survey, reading, guess, sums, watched));
+    }
+
+    private FinalReading reading(Survey survey) throws IOException {
+        Layout layout = Proposal.layout(survey);
+        try (RowSource rows = surveyed.open(layout)) {
+            return FinalReading.of(layout, SourceFile.of(file, survey.facts().currency()), rows, progress);
+        }
     }
 
     private void drain(ProfiledRows watched) throws IOException {
@@ -117,38 +135,38 @@ public final class Surveyor {
         }
     }
 
-    // How the first row below the data begins.
-    private static String until(ProfiledRows watched) {
-        Sample.Kept first = watched.tail().peekFirst();
-        return first == null
-                ? ""
-                : first.cells().stream()
-                        .filter(c -> !c.isEmpty() && Character.isLetter(c.charAt(0)))
-                        .findFirst()
-                        .map(Surveyor::beginning)
-                        .orElse("");
+    // How the first row below the data begins that states no figure: words that no row of data begins with.
+    private static String until(ProfiledRows watched, Guess guess, Sample sample) {
+        for (Sample.Kept row : watched.tail()) {
+            if (guess.bank() != null && guess.bank().beside.holds(row)) {
+                continue;
+            }
+            for (String cell : row.cells()) {
+                String beginning = beginning(cell);
+                if (!beginning.isEmpty()) {
+                    boolean ofData = sample.data().stream()
+                            .anyMatch(data -> data.cells().stream().anyMatch(c -> c.startsWith(beginning)));
+                    return ofData || beginning.length() < 3 ? "" : beginning;
+                }
+            }
+            return "";
+        }
+        return "";
     }
 
-    // What will stand there next month too, however the file is encoded then.
+    // What will stand there next month too.
     private static String beginning(String cell) {
+        if (cell.isEmpty() || !Character.isLetter(cell.codePointAt(0))) {
+            return "";
+        }
         int end = 0;
-        while (end < cell.length() && cell.charAt(end) < 0x80 && cell.charAt(end) != ':' && !isDigit(cell, end)) {
+        while (end < cell.length() && cell.charAt(end) != ':' && !Character.isDigit(cell.charAt(end))) {
             end++;
         }
         return cell.substring(0, end).strip();
     }
 
-    private static boolean isDigit(String text, int at) {
-        return text.charAt(at) >= '0' && text.charAt(at) <= '9';
-    }
-
-    private Survey survey(
-            Facts facts,
-            Sample sample,
-            ProfiledRows watched,
-            Guess guess,
-            @Nullable ReadingTest test,
-            List<RowSum> sums) {
+    private Survey survey(Facts facts, Sample sample, ProfiledRows watched, Guess guess, List<RowSum> sums) {
         // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
         // days.
         Map<Field, ColumnSurvey> fanned = fanned(guess.columns());
@@ -157,7 +175,7 @@ public final class Surveyor {
                 && guess.gives() == null
                 && sums.size() == 1
                 && sums.get(0).holds();
-        List<Question> questions = questions(facts, guess, test, watched.accounts.size() > 1);
+        List<Question> questions = questions(facts, guess, watched.accounts.size() > 1);
         if (fans) {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
@@ -176,41 +194,45 @@ public final class Surveyor {
                 guess.until(),
                 guess.columns(),
                 fans ? JournalLines.KIND : guess.gives(),
+                fans ? "" : guess.why(),
                 fields,
                 fans ? Guess.dates(fields.get(JournalLines.DATE), questions, List.of()) : guess.pattern(),
                 guess.numbers(),
-                isNewestFirst(guess, test),
-                fans ? Refinement.NONE : guess.refinement().with(signs(guess, test)),
-                test == null ? List.of() : test.spans(),
+                order(guess),
+                fans ? Refinement.NONE : refinement(guess, sums),
+                List.of(),
                 fans ? sums.get(0).lines() : List.of(),
                 List.of(),
-                proofs(facts, sample, watched, guess, test, sums),
+                proofs(guess, sample, watched, sums),
                 List.copyOf(questions));
     }
 
-    private static List<Question> questions(Facts facts, Guess guess, @Nullable ReadingTest test, boolean byNumber) {
+    private static List<Question> questions(Facts facts, Guess guess, boolean byNumber) {
         List<Question> questions = new ArrayList<>(guess.questions());
-        if (guess.gives() != null && guess.pattern() == null && needsPattern(facts)) {
-            questions.add(new Question(
-                    "date", "which column holds the date, and by which pattern? None was found by its title"));
-        }
-        if (guess.gives() != null) {
-            for (Field field : guess.gives().table().fields()) {
-                if (field.required()
-                        && field.type() != FieldType.DATE
-                        && !guess.fields().containsKey(field)) {
-                    questions.add(new Question(
-                            field.name(),
-                            "no column was found for it; is it the same in every row? It is " + field.meaning()));
-                }
-            }
-        }
-        if (test == null || guess.gives() == null) {
+        if (guess.gives() == null) {
             return questions;
         }
+        if (guess.pattern() == null
+                && needsPattern(facts)
+                && questions.stream().noneMatch(q -> q.about().equals("date"))) {
+            questions.add(new Question("date", datesAre(guess)));
+        }
+        for (Field field : guess.gives().table().fields()) {
+            if (field.required()
+                    && field.type() != FieldType.DATE
+                    && !guess.fields().containsKey(field)) {
+                questions.add(new Question(
+                        field.name(),
+                        "no column was found for it; is it the same in every row? It is " + field.meaning()));
+            }
+        }
         boolean bank = guess.gives().isOfAccount();
-        if (bank && !byNumber) {
-            questions.add(new Question("account", "which account of the books do these lines belong to?"));
+        boolean byColumn = guess.bank() != null && guess.bank().numberColumn() != null;
+        if (bank && !byNumber && !byColumn) {
+            questions.add(new Question(
+                    "account",
+                    "which account of the books do these lines belong to?"
+                            + (guess.bank() == null ? "" : guess.bank().signs.ifOwed())));
         }
         if (guess.bank() != null) {
             ColumnSurvey charged = guess.bank().charged;
@@ -221,23 +243,37 @@ public final class Surveyor {
                                 + "' taken off besides the amount? Then write its title"
                                 + " here; if the amount holds them, take 'less' away"));
             }
-            if (guess.bank().signs.decided == null) {
-                questions.add(new Question("signs", signsQuestion(guess, test)));
+            BankSigns signs = guess.bank().signs;
+            if (signs.said != null) {
+                questions.add(new Question("signs", "as was answered", signs.said.word()));
+            } else if (signs.decided == null) {
+                questions.add(
+                        new Question("signs", String.join(" or ", signs.open) + "? Nothing in the file proves which"));
             }
-        } else if (!test.provesSigns() && !facts.kind().isStatement() && signsMatter(guess.fields())) {
+        } else if (!facts.kind().isStatement() && signsMatter(guess.fields())) {
             questions.add(new Question(
                     "signs", "as written or reversed? Sums to nil do not tell that debit is positive here"));
         }
         return questions;
     }
 
-    private static List<Proof> proofs(
-            Facts facts,
-            Sample sample,
-            ProfiledRows watched,
-            Guess guess,
-            @Nullable ReadingTest test,
-            List<RowSum> sums) {
+    // Of the columns that are left, the one that is most like a date: every cell has figures, and nothing else is known
+    // of it.
+    private static String datesAre(Guess guess) {
+        ColumnSurvey likely = guess.columns().stream()
+                .filter(c -> !guess.fields().containsValue(c) && c.filled() > 0 && c.blank() == 0)
+                .filter(c -> c.samples().stream().allMatch(s -> s.chars().anyMatch(Character::isDigit)))
+                .findFirst()
+                .orElse(null);
+        return "which column holds the date, and by which pattern?"
+                + (likely == null
+                        ? " None was found"
+                        : " '" + Proposal.column(likely) + "' is left over, such as '"
+                                + likely.samples().get(0) + "'");
+    }
+
+    // What is known without a reading of records.
+    private static List<Proof> proofs(Guess guess, Sample sample, ProfiledRows watched, List<RowSum> sums) {
         List<Proof> proofs = new ArrayList<>();
         if (sample.widest > sample.columns().size()) {
             proofs.add(new Proof(
@@ -251,21 +287,21 @@ public final class Surveyor {
                     watched.faults + (watched.faults == 1 ? " row" : " rows") + " cannot be divided into cells: "
                             + watched.firstFault));
         }
-        if (test != null) {
-            proofs.addAll(test.proofs());
-        }
         proofs.addAll(StatedTotals.proofs(
                 watched.tail(),
                 guess.columns(),
                 guess.fields().get(BankLines.BALANCE),
                 guess.numbers(),
-                facts.currency(),
+                guess.facts().currency(),
                 watched.dataRows));
         sums.stream().map(RowSum::proof).forEach(proofs::add);
-        BankColumns bank = guess.bank();
-        if (bank != null && bank.signs.decided != null && !bank.signs.by.isEmpty()) {
-            proofs.add(new Proof(true, "signs " + bank.signs.decided.word() + ": " + bank.signs.by));
-        }
+        return List.copyOf(proofs);
+    }
+
+    private static List<Proof> proofs(
+            Survey survey, FinalReading reading, Guess guess, List<RowSum> sums, ProfiledRows watched) {
+        List<Proof> proofs = new ArrayList<>(reading.proofs());
+        proofs.addAll(survey.proofs());
         return List.copyOf(proofs);
     }
 
@@ -276,35 +312,29 @@ public final class Surveyor {
         return dates.size() == 1 ? Map.of(JournalLines.DATE, dates.get(0)) : Map.of();
     }
 
-    // A card company's plus is our minus, and so is a bank's CR, where amounts and balances turn together: no
-    // arithmetic
-    // within the file can tell.
-    private static String signsQuestion(Guess guess, ReadingTest test) {
-        return test.provesSigns()
-                ? "all reversed, or as written? The balance proves only that the amounts agree with it, and balances"
-                        + " marked CR or DR may be seen from the bank's side"
-                : "as written or reversed? Nothing proves that money in is positive here";
-    }
-
-    private static Signs signs(Guess guess, @Nullable ReadingTest test) {
+    private static Refinement refinement(Guess guess, List<RowSum> sums) {
         BankColumns bank = guess.bank();
-        if (bank != null && bank.signs.decided != null) {
-            return bank.signs.decided;
-        }
-        return test != null && test.reversed() ? Signs.REVERSED : Signs.AS_WRITTEN;
+        return guess.refinement()
+                .with(
+                        sums.stream()
+                                .filter(sum -> guess.gives() != null && sum.isExpected())
+                                .map(RowSum::equation)
+                                .filter(sum -> !sum.minus().isEmpty())
+                                .toList(),
+                        bank != null && guess.facts().print() == null
+                                ? OwnerSearch.find(guess.beside(), bank.numberColumn())
+                                : Whose.ANYBODY);
     }
 
-    private static boolean isNewestFirst(Guess guess, @Nullable ReadingTest test) {
-        if (test != null && test.provesSigns()) {
-            return test.newestFirst();
-        }
+    private static RowOrder order(Guess guess) {
         BankColumns bank = guess.bank();
         if (bank == null || guess.pattern() == null) {
-            return false;
+            return RowOrder.OLDEST_FIRST;
         }
-        Relation relation = bank.relation;
         ColumnSurvey date = guess.fields().get(BankLines.DATE);
-        return relation != null ? relation.newestFirst() : date != null && date.fallsBack();
+        return bank.relation != null
+                ? bank.relation.order()
+                : date != null && date.fallsBack() ? RowOrder.NEWEST_FIRST : RowOrder.OLDEST_FIRST;
     }
 
     private static boolean needsPattern(Facts facts) {
@@ -313,6 +343,6 @@ public final class Surveyor {
 
     // Two columns that are named for what they hold need no proof of their signs.
     private static boolean signsMatter(Map<Field, ColumnSurvey> fields) {
-        return fields.containsKey(JournalLines.AMOUNT);
+        return fields.containsKey(JournalLines.AMOUNT) || fields.containsKey(BankLines.AMOUNT);
     }
 }

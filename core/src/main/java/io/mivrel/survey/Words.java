@@ -164,6 +164,16 @@ public final class Words {
         return longest;
     }
 
+    /** Where a text first holds a word of a meaning, in its plain form; -1 when it holds none. */
+    static int placeOf(String meaning, String text) {
+        String within = " " + plain(text) + " ";
+        return of(meaning).stream()
+                .mapToInt(word -> within.indexOf(" " + word + " "))
+                .filter(place -> place >= 0)
+                .min()
+                .orElse(-1);
+    }
+
     /** 1 when a text says that money came in, -1 when it says that it went out, 0 when it says neither. */
     static int direction(String text) {
         int out = longest("spends", text);

@@ -5,38 +5,118 @@ import java.text.Normalizer;
 import java.time.DayOfWeek;
 import java.time.Month;
 import java.time.format.TextStyle;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * The names of months and days in the languages that are read, as the platform's locale data (Unicode CLDR) has them, short
- * and long, with and without accents. A name that means two months in two languages is left out; one that means two days
- * stands for both, and the date decides.
+ * The names of months and days, as the platform's locale data (Unicode CLDR) has them, short and long, with and without
+ * accents: of some usual languages together, or of one. Of several languages, a name that means two months in two of them is
+ * left out; one that means two days stands for both, and the date decides. Of one language, the beginning of a month's name
+ * that no other month has is that month. Immutable.
  */
 public final class DateNames {
-    /** Languages whose names are read. */
-    private static final List<String> LANGUAGES =
-            List.of("en", "de", "fr", "es", "it", "pt", "nl", "sv", "da", "nb", "fi", "pl", "cs");
+    private static final Map<String, DateNames> SINGLE = new ConcurrentHashMap<>();
 
     private static final List<TextStyle> SHORT = List.of(TextStyle.SHORT, TextStyle.SHORT_STANDALONE);
     private static final List<TextStyle> FULL = List.of(TextStyle.FULL, TextStyle.FULL_STANDALONE);
-    private static final int LONGEST = 24;
+    private static final int LONGEST = 40;
+    private static final int LEAST_BEGINNING = 3;
 
-    private static final Map<String, Integer> SHORT_MONTHS = months(SHORT);
-    private static final Map<String, Integer> FULL_MONTHS = months(FULL);
-    private static final Map<String, Integer> SHORT_DAYS = days(SHORT);
-    private static final Map<String, Integer> FULL_DAYS = days(FULL);
+    /** The usual languages together. */
+    static final DateNames USUAL =
+            new DateNames("", List.of("en", "de", "fr", "es", "it", "pt", "nl", "sv", "da", "nb", "fi", "pl", "cs"));
 
-    private DateNames() {}
+    private final String language;
+    private final Map<String, Integer> shortMonths;
+    private final Map<String, Integer> fullMonths;
+    private final Map<String, Integer> shortDays;
+    private final Map<String, Integer> fullDays;
 
-    /** True for the name of a month in one of the languages, short or long. */
+    private DateNames(String language, List<String> languages) {
+        this.language = language;
+        this.shortMonths = months(SHORT, languages);
+        this.fullMonths = months(FULL, languages);
+        this.shortDays = days(SHORT, languages);
+        this.fullDays = days(FULL, languages);
+    }
+
+    /** The names of one language, by its code of ISO 639; of the usual ones for an empty code. */
+    static DateNames of(String language) {
+        return language.isEmpty() ? USUAL : SINGLE.computeIfAbsent(language, l -> new DateNames(l, List.of(l)));
+    }
+
+    /** The code of the language; empty for the usual ones together. */
+    String language() {
+        return language;
+    }
+
+    /** True for the name of a month in one of the usual languages, short or long. */
     public static boolean isMonth(String name) {
+        return USUAL.month(name) > 0;
+    }
+
+    /** The codes of all languages whose months the platform knows, in their order. */
+    public static Set<String> languages() {
+        Set<String> codes = new TreeSet<>();
+        Arrays.stream(Locale.getAvailableLocales())
+                .map(Locale::getLanguage)
+                .filter(code -> !code.isEmpty())
+                .forEach(codes::add);
+        return codes;
+    }
+
+    /**
+     * The languages whose names cover all of some words, months or days of the week: one for each way in which they name the
+     * months; empty when the usual languages cover them, or none does.
+     */
+    public static Set<String> covering(Collection<String> words) {
+        if (words.isEmpty() || words.stream().allMatch(USUAL::knows)) {
+            return Set.of();
+        }
+        Set<List<Integer>> ways = new HashSet<>();
+        Set<String> found = new LinkedHashSet<>();
+        for (String language : languages()) {
+            DateNames names = of(language);
+            if (words.stream().allMatch(names::knows)
+                    && ways.add(words.stream().map(names::month).toList())) {
+                found.add(language);
+            }
+        }
+        return found;
+    }
+
+    private boolean knows(String word) {
+        String small = word.toLowerCase(Locale.ROOT);
+        return month(word) > 0 || shortDays.containsKey(small) || fullDays.containsKey(small);
+    }
+
+    private int month(String name) {
         String small = name.toLowerCase(Locale.ROOT);
-        return FULL_MONTHS.containsKey(small) || SHORT_MONTHS.containsKey(small);
+        Integer full = fullMonths.get(small);
+        Integer known = full == null ? shortMonths.get(small) : full;
+        return known != null ? known : language.isEmpty() ? 0 : beginning(small);
+    }
+
+    // How months are cut short differs from one version of the locale data to the next.
+    private int beginning(String small) {
+        Set<Integer> months = new HashSet<>();
+        if (small.length() >= LEAST_BEGINNING) {
+            fullMonths.forEach((name, month) -> {
+                if (name.startsWith(small)) {
+                    months.add(month);
+                }
+            });
+        }
+        return months.size() == 1 ? months.iterator().next() : 0;
     }
 
     /** How many bytes of letters stand at a place. */
@@ -49,28 +129,30 @@ public final class DateNames {
     }
 
     /** The month that letters name, from 1; 0 for none. */
-    static int month(byte[] c, int i, int length, boolean full) {
-        return find(c, i, length, full ? FULL_MONTHS : SHORT_MONTHS);
+    int month(byte[] c, int i, int length, boolean full) {
+        if (length == 0 || length > LONGEST) {
+            return 0;
+        }
+        String name = new String(c, i, length, StandardCharsets.UTF_8).toLowerCase(Locale.ROOT);
+        int month = (full ? fullMonths : shortMonths).getOrDefault(name, 0);
+        return month > 0 || full || language.isEmpty() ? month : beginning(name);
     }
 
     /** The days of the week that letters name, a bit for each, Monday the lowest; 0 for none. */
-    static int days(byte[] c, int i, int length, boolean full) {
-        return find(c, i, length, full ? FULL_DAYS : SHORT_DAYS);
-    }
-
-    private static int find(byte[] c, int i, int length, Map<String, Integer> names) {
+    int days(byte[] c, int i, int length, boolean full) {
         if (length == 0 || length > LONGEST) {
             return 0;
         }
         String name = new String(c, i, length, StandardCharsets.UTF_8);
-        return names.getOrDefault(name.toLowerCase(Locale.ROOT), 0);
+        return (full ? fullDays : shortDays).getOrDefault(name.toLowerCase(Locale.ROOT), 0);
     }
 
-    private static Map<String, Integer> months(List<TextStyle> styles) {
+    private static Map<String, Integer> months(List<TextStyle> styles, List<String> languages) {
+        boolean usual = languages.size() > 1;
         Map<String, Integer> names = new HashMap<>();
         Set<String> doubtful = new HashSet<>();
         for (Month month : Month.values()) {
-            for (String language : LANGUAGES) {
+            for (String language : languages) {
                 for (TextStyle style : styles) {
                     for (String name : spellings(month.getDisplayName(style, Locale.forLanguageTag(language)))) {
                         Integer before = names.putIfAbsent(name, month.getValue());
@@ -82,21 +164,23 @@ public final class DateNames {
             }
             // As they are known whatever locale data the platform has.
             String english = month.toString().toLowerCase(Locale.ROOT);
-            names.put(styles.equals(FULL) ? english : english.substring(0, 3), month.getValue());
+            if (usual) {
+                names.put(styles.equals(FULL) ? english : english.substring(0, 3), month.getValue());
+            }
         }
         doubtful.forEach(names::remove);
-        if (styles.equals(SHORT)) {
+        if (usual && styles.equals(SHORT)) {
             names.put("sept", 9);
             names.put("mrz", 3);
         }
         return Map.copyOf(names);
     }
 
-    private static Map<String, Integer> days(List<TextStyle> styles) {
+    private static Map<String, Integer> days(List<TextStyle> styles, List<String> languages) {
         Map<String, Integer> names = new HashMap<>();
         for (DayOfWeek day : DayOfWeek.values()) {
             int bit = 1 << day.ordinal();
-            for (String language : LANGUAGES) {
+            for (String language : languages) {
                 for (TextStyle style : styles) {
                     for (String name : spellings(day.getDisplayName(style, Locale.forLanguageTag(language)))) {
                         names.merge(name, bit, (a, b) -> a | b);
@@ -112,10 +196,12 @@ public final class DateNames {
     // Points are written or not, and old systems have no accents.
     private static Set<String> spellings(String name) {
         String small = name.toLowerCase(Locale.ROOT).replace(".", "").strip();
-        if (small.isEmpty() || !small.chars().allMatch(Character::isLetter)) {
+        if (small.isEmpty()
+                || !small.chars()
+                        .allMatch(c -> Character.isLetter(c) || Character.getType(c) == Character.NON_SPACING_MARK)) {
             return Set.of();
         }
         String bare = Normalizer.normalize(small, Normalizer.Form.NFD).replaceAll("\\p{M}", "");
-        return Set.of(small).equals(Set.of(bare)) ? Set.of(small) : Set.of(small, bare);
+        return small.equals(bare) ? Set.of(small) : Set.of(small, bare);
     }
 }

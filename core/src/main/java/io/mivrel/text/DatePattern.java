@@ -84,8 +84,10 @@ public final class DatePattern {
     private final int centuryFrom;
     private final Part[] parts;
     private final boolean yearless;
+    private final DateNames names;
 
-    private DatePattern(String pattern, int centuryFrom, List<Part> parts) {
+    private DatePattern(String pattern, int centuryFrom, List<Part> parts, DateNames names) {
+        this.names = names;
         this.pattern = pattern;
         this.centuryFrom = centuryFrom;
         this.parts = parts.toArray(Part[]::new);
@@ -124,7 +126,7 @@ public final class DatePattern {
 
     private static DatePattern compiled(String pattern, int centuryFrom) {
         if (pattern.equals(SERIAL_NAME)) {
-            return new DatePattern(pattern, centuryFrom, List.of(new Part(Kind.SERIAL, (char) 0)));
+            return new DatePattern(pattern, centuryFrom, List.of(new Part(Kind.SERIAL, (char) 0)), DateNames.USUAL);
         }
         List<Part> parts = new ArrayList<>();
         int i = 0;
@@ -144,7 +146,7 @@ public final class DatePattern {
             }
         }
         check(pattern, parts, centuryFrom);
-        return new DatePattern(pattern, centuryFrom, parts);
+        return new DatePattern(pattern, centuryFrom, parts, DateNames.USUAL);
     }
 
     private static Kind kind(char c, int run, String pattern) {
@@ -193,6 +195,21 @@ public final class DatePattern {
     /** The first of the hundred years that its two-digit years lie in; 0 when it has none. */
     public int centuryFrom() {
         return count(List.of(parts), Kind.SHORT_YEAR) == 0 ? 0 : centuryFrom;
+    }
+
+    /** The same with names of months and days in one language, by its code of ISO 639; empty for the usual ones. */
+    public DatePattern in(String language) {
+        return new DatePattern(pattern, centuryFrom, List.of(parts), DateNames.of(language));
+    }
+
+    /** The same with other two-digit years. */
+    public DatePattern from(int century) {
+        return new DatePattern(pattern, century, List.of(parts), names);
+    }
+
+    /** The code of the language of its names; empty for the usual ones. */
+    public String language() {
+        return names.language();
     }
 
     /** The pattern as it was given. */
@@ -264,7 +281,7 @@ public final class DatePattern {
     }
 
     // What a part of the pattern takes of the cell: its value in the upper half, its length in the lower; or -1.
-    private static int take(Part part, byte[] c, int i, int e) {
+    private int take(Part part, byte[] c, int i, int e) {
         return switch (part.kind) {
             case LITERAL -> {
                 int length = Spans.match(c, i, e, part.literal);
@@ -283,12 +300,12 @@ public final class DatePattern {
             }
             case MONTH_NAME, MONTH_FULL -> {
                 int length = DateNames.letters(c, i, e);
-                int month = DateNames.month(c, i, length, part.kind == Kind.MONTH_FULL);
+                int month = names.month(c, i, length, part.kind == Kind.MONTH_FULL);
                 yield month == 0 ? -1 : taken(month, length);
             }
             case WEEKDAY, WEEKDAY_FULL -> {
                 int length = DateNames.letters(c, i, e);
-                int days = DateNames.days(c, i, length, part.kind == Kind.WEEKDAY_FULL);
+                int days = names.days(c, i, length, part.kind == Kind.WEEKDAY_FULL);
                 yield days == 0 ? -1 : taken(days, length);
             }
             case HOUR -> time(c, i, e, 23);

@@ -1,5 +1,6 @@
 package io.mivrel.files;
 
+import io.mivrel.intake.Layout;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.RowSource;
 import io.mivrel.shape.Link;
@@ -35,6 +36,21 @@ public final class LinkedFile implements SurveySource {
     @Override
     public RowSource open(Facts facts) throws IOException {
         RowSource rows = new TitledRows(main.open(facts), form);
+        try {
+            for (Link link : links) {
+                rows = link.over(rows, this::sibling);
+            }
+            return rows;
+        } catch (IOException e) {
+            rows.close();
+            throw e;
+        }
+    }
+
+    @Override
+    public RowSource open(Layout layout) throws IOException {
+        RowSource rows =
+                new TitledRows(SourceFiles.open(main.file(), main.file().toString(), form), form);
         try {
             for (Link link : links) {
                 rows = link.over(rows, this::sibling);

@@ -8,12 +8,14 @@ import io.mivrel.files.lines.FixedRows;
 import io.mivrel.files.lines.SeparatedRows;
 import io.mivrel.files.prints.PrintSniffer;
 import io.mivrel.files.workbooks.Workbooks;
+import io.mivrel.intake.Layout;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.shape.Shape;
+import io.mivrel.survey.Answers;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.SurveySource;
 import java.io.ByteArrayInputStream;
@@ -41,12 +43,15 @@ public final class SurveyFile implements SurveySource {
 
     private final Path file;
     private final String sheet;
+    private final @Nullable String encoding;
     private ByteCensus census = new ByteCensus();
 
-    /** {@code sheet} is the sheet of a workbook by name or place; empty for the longest. */
-    public SurveyFile(Path file, String sheet) {
+    /** {@code answers} may say the sheet of a workbook, by name or place, and the encoding of a text. */
+    public SurveyFile(Path file, Answers answers) {
+        String said = answers.of("sheet");
         this.file = file;
-        this.sheet = sheet;
+        this.sheet = said == null ? "" : said;
+        this.encoding = answers.of("encoding");
     }
 
     public Path file() {
@@ -68,7 +73,7 @@ public final class SurveyFile implements SurveySource {
         }
         ByteCensus beginning = new ByteCensus();
         beginning.add(head, 0, head.length);
-        Facts text = beginning.facts(head.length < HEAD);
+        Facts text = said(beginning.facts(head.length < HEAD));
         if (content.kind().isStatement()) {
             // These say nothing of their encoding themselves.
             boolean silent = content.kind() == FileKind.QIF || content.kind() == FileKind.MT940;
@@ -81,6 +86,19 @@ public final class SurveyFile implements SurveySource {
             return stated == null ? statement : statement.in(stated);
         }
         return divided(head, text);
+    }
+
+    // Where a person has said the encoding, nothing else is weighed.
+    private Facts said(Facts text) {
+        return encoding == null || !Charset.isSupported(encoding)
+                ? text
+                : Facts.text(
+                                text.kind(),
+                                text.words(),
+                                Charset.forName(encoding).name(),
+                                "as was answered",
+                                true)
+                        .divided(text.separator(), text.lineEnds());
     }
 
     // What the first statement of a file says of its currency; its amounts have the decimals of that.
@@ -206,6 +224,11 @@ public final class SurveyFile implements SurveySource {
         return SourceFiles.open(file, file.toString(), form);
     }
 
+    @Override
+    public RowSource open(Layout layout) throws IOException {
+        return SourceFiles.open(file, file.toString(), layout);
+    }
+
     private InputStream counted() throws IOException {
         ByteCensus counting = census;
         return new FilterInputStream(Files.newInputStream(Readable.check(file))) {
@@ -225,8 +248,8 @@ public final class SurveyFile implements SurveySource {
         if (assumed.lineEnds().isEmpty()) {
             return assumed;
         }
-        Facts whole = census.facts(true)
-                .divided(assumed.separator(), census.facts(true).lineEnds());
+        Facts counted = said(census.facts(true));
+        Facts whole = counted.divided(assumed.separator(), counted.lineEnds());
         whole = assumed.currencyStated() ? whole.in(assumed.currency()) : whole;
         return assumed.print() == null ? whole : whole.printed(assumed.print());
     }

@@ -27,7 +27,7 @@ public class SurveyedFileTest {
     }
 
     private static Facts look(Path file) throws IOException {
-        SurveyFile surveyed = new SurveyFile(file, "");
+        SurveyFile surveyed = new SurveyFile(file, io.mivrel.survey.Answers.NONE);
         Facts facts = surveyed.facts();
         try (RowSource rows = surveyed.open(facts)) {
             for (Row row = rows.next(); row != null; row = rows.next()) {
@@ -104,7 +104,8 @@ public class SurveyedFileTest {
     public void anEmptyFileIsPlainAndAFolderIsSaidToBeOne() throws IOException {
         assertThat(sniff(new byte[0]).encoding()).isEqualTo("UTF-8");
         Path folder = Files.createTempDirectory("mivrel");
-        assertThatThrownBy(() -> new SurveyFile(folder, "").facts()).hasMessageContaining("folder");
+        assertThatThrownBy(() -> new SurveyFile(folder, io.mivrel.survey.Answers.NONE).facts())
+                .hasMessageContaining("folder");
         Files.delete(folder);
     }
 
@@ -112,11 +113,11 @@ public class SurveyedFileTest {
     public void rowsComeInTheEncodingThatWasTold() throws IOException {
         Path file = Files.createTempFile("mivrel", ".dat");
         Files.write(file, bytes("Müller|5\n", "windows-1252"));
-        try (RowSource rows = new SurveyFile(file, "").open(look(file))) {
+        try (RowSource rows = new SurveyFile(file, io.mivrel.survey.Answers.NONE).open(look(file))) {
             assertThat(rows.next().text(0)).isEqualTo("Müller");
         }
         Files.write(file, "Müller|5\n".getBytes(StandardCharsets.UTF_8));
-        try (RowSource rows = new SurveyFile(file, "").open(look(file))) {
+        try (RowSource rows = new SurveyFile(file, io.mivrel.survey.Answers.NONE).open(look(file))) {
             assertThat(rows.next().text(0)).isEqualTo("Müller");
         }
         Files.delete(file);

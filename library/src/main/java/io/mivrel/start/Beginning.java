@@ -4,6 +4,8 @@ import io.mivrel.FileSurvey;
 import io.mivrel.files.settings.BooksFolder;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.kinds.Kinds;
+import io.mivrel.model.Kind;
+import io.mivrel.survey.Answers;
 import io.mivrel.survey.Survey;
 import io.mivrel.text.Nearest;
 import java.io.IOException;
@@ -173,8 +175,22 @@ public final class Beginning {
         return usuals;
     }
 
+    // What a person says of how a file is read counts, whether the survey would ask it or not.
+    private void readAsSaid() throws IOException, WrongAnswerException {
+        for (RawFiles group : groups) {
+            for (String about : Answers.readBy()) {
+                String key = prefixOf(group) + about;
+                boolean open = group.survey.survey().question(about) != null;
+                if (answeredAhead.containsKey(key) && !open && !about.equals(StartBooks.CURRENCY)) {
+                    answer(Asked.of(key, ""), Objects.requireNonNull(answeredAhead.remove(key)));
+                }
+            }
+        }
+    }
+
     /** The next question that has no answer yet, after those that were answered ahead; {@code null} when all are. */
     public @Nullable Asked next() throws IOException, WrongAnswerException {
+        readAsSaid();
         Asked asked = open();
         while (asked != null && answeredAhead.containsKey(asked.about())) {
             answer(asked, Objects.requireNonNull(answeredAhead.remove(asked.about())));
@@ -211,10 +227,13 @@ public final class Beginning {
             case FileQuestions.RATES ->
                 Objects.requireNonNull(InvoiceFacts.of(group(asked))).rates(text);
             case StartBooks.TYPES -> books.types(text);
-            case "gives" -> group(asked).look(Kinds.ofRecords(text).orElseThrow());
-            case "sheet" -> group(asked).look(text);
             default -> {
-                // Nothing else can be said of it before the settings are read as a whole.
+                if (Answers.readBy().contains(about)) {
+                    if (about.equals("gives") && Kinds.ofRecords(text).isEmpty()) {
+                        requireAmong(text, Kinds.ALL.stream().map(Kind::name).toList());
+                    }
+                    group(asked).look(about, text);
+                }
             }
         }
         answers.put(asked.about(), text);

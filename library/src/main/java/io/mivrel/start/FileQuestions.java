@@ -4,6 +4,7 @@ import io.mivrel.FileSurvey;
 import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
 import io.mivrel.files.settings.SettingsException;
+import io.mivrel.intake.Signs;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Kind;
 import io.mivrel.shape.FanOut;
@@ -26,6 +27,7 @@ final class FileQuestions {
     static final String RATES = "rates";
     private static final String UNCODED = "uncoded";
     private static final String ACCOUNT = "account";
+    private static final String SIGNS = "signs";
     private static final String HOLD = "hold";
     private static final int SAMPLE_ROWS = 3;
 
@@ -72,11 +74,15 @@ final class FileQuestions {
 
     // What the survey could not tell, and which accounts are meant.
     private @Nullable Asked aboutReading(RawFiles group, String prefix, String name) throws IOException {
-        for (Survey.Question question : group.survey.survey().questions()) {
+        for (Survey.Question question : group.survey.survey().open()) {
             if (!answers.containsKey(prefix + question.about())
                     && !question.about().equals("accounts")) {
                 return ofSurvey(group, question, prefix, name);
             }
+        }
+        Asked owed = aboutOwed(group, prefix, name);
+        if (owed != null) {
+            return owed;
         }
         for (FanOut.Amount line : group.survey.survey().fanOut()) {
             String about = prefix + Survey.accountOf(line);
@@ -95,6 +101,25 @@ final class FileQuestions {
             }
         }
         return null;
+    }
+
+    // The account is a card or a loan, and arithmetic leaves open whether the balance of the file is what is owed.
+    private @Nullable Asked aboutOwed(RawFiles group, String prefix, String name) {
+        Survey survey = group.survey.survey();
+        String account = answers.get(prefix + ACCOUNT);
+        if (account == null || !survey.mayBeOwed() || !books.isOwed(account) || answers.containsKey(prefix + SIGNS)) {
+            return null;
+        }
+        Signs here = survey.refinement().signs();
+        Signs owed = here == Signs.REVERSED ? Signs.BALANCE_REVERSED : Signs.ALL_REVERSED;
+        return Asked.of(
+                        prefix + SIGNS,
+                        name + ": are its balances what is owed on " + account + "? Then '" + owed.word() + "', else '"
+                                + here.word() + "'")
+                .choosing(List.of(owed.word(), here.word()))
+                .showing(
+                        List.of(Objects.requireNonNull(survey.question(ACCOUNT)).words()))
+                .usually(owed.word());
     }
 
     private @Nullable Asked aboutDocuments(RawFiles group, String prefix, String name) throws IOException {
@@ -154,7 +179,7 @@ final class FileQuestions {
                         .usually(known);
             }
             case "gives" -> asked.choosing(Kinds.ALL.stream().map(Kind::name).toList());
-            case "signs" -> asked.choosing(List.of("as written", "reversed"));
+            case SIGNS -> asked.choosing(Signs.words());
             case "credits" -> asked.choosing(List.of("positive", "negative"));
             case "encoding" -> asked.usually(group.survey.survey().facts().encoding());
             case "sheet" ->

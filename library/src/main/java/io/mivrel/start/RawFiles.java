@@ -4,6 +4,7 @@ import io.mivrel.FileSurvey;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.model.Kind;
 import io.mivrel.run.Progress;
+import io.mivrel.survey.Answers;
 import io.mivrel.survey.Facts;
 import io.mivrel.text.DateNames;
 import java.io.IOException;
@@ -24,8 +25,8 @@ final class RawFiles {
     final List<Path> files = new ArrayList<>();
     /** A look at the first of them. */
     FileSurvey survey;
-    /** What was known when it was looked at. */
-    private FileSurvey.Hints hints = FileSurvey.Hints.NONE;
+    /** What was said of it when it was looked at. */
+    private Answers answers = Answers.NONE;
     /** What its settings are called: the name of the file without its figures and months. */
     String slug;
     /** A layout of the folder that was made for such a file; {@code null} for none. */
@@ -60,27 +61,18 @@ final class RawFiles {
         return facts.currencyStated() && !stated.equals(home) ? stated : null;
     }
 
-    /** Looks once more, knowing what the rows are. */
-    void look(Kind gives) throws IOException {
-        look(new FileSurvey.Hints(hints.sheet(), gives, hints.currency()));
-    }
-
-    /** Looks once more, knowing which sheet is meant. */
-    void look(String sheet) throws IOException {
-        look(new FileSurvey.Hints(sheet, gives(), hints.currency()));
+    /** Looks once more, knowing what a person says of it. */
+    void look(String about, String answer) throws IOException {
+        answers = answers.with(about, answer);
+        Path file = files.get(0);
+        survey = FileSurvey.of(file, file.getFileName().toString(), answers, Progress.NONE);
     }
 
     /** Looks once more, knowing the currency of the books, where its amounts have other decimals than most. */
     void look(Currency currency) throws IOException {
         if (currency.getDefaultFractionDigits() != Facts.ASSUMED.getDefaultFractionDigits()) {
-            look(new FileSurvey.Hints(hints.sheet(), hints.gives(), currency));
+            look("currency", currency.getCurrencyCode());
         }
-    }
-
-    private void look(FileSurvey.Hints known) throws IOException {
-        hints = known;
-        Path file = files.get(0);
-        survey = FileSurvey.of(file, file.getFileName().toString(), known, Progress.NONE);
     }
 
     /**

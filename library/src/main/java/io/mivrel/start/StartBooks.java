@@ -194,6 +194,17 @@ final class StartBooks {
                 .toList();
     }
 
+    /** True for a card or a loan: its balance is what is owed. */
+    boolean isOwed(String code) {
+        Account known = books == null ? null : books.account(code);
+        return known != null
+                ? known.isOwed() || known.type() == AccountType.LIABILITY
+                : chartRows.stream()
+                        .map(CompanyFiles::cells)
+                        .anyMatch(c -> c.get(0).equals(code)
+                                && (c.get(2).equals("liability") || c.get(3).equals("card")));
+    }
+
     /** Accounts whose names sound like money in a bank or on a card: to choose from, never taken without asking. */
     List<String> likely() {
         Stream<String> held = books != null

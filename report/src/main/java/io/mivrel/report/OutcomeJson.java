@@ -215,6 +215,14 @@ public final class OutcomeJson {
             file.firstDate().ifPresent(d -> json.writeStringProperty("firstDate", d.toString()));
             file.lastDate().ifPresent(d -> json.writeStringProperty("lastDate", d.toString()));
             file.proof().ifPresent(this::proof);
+            if (file.unproved().rows() > 0) {
+                json.writeObjectPropertyStart("notProved");
+                json.writeNumberProperty("rows", file.unproved().rows());
+                json.writeStringProperty("in", amount(file.unproved().in()));
+                json.writeStringProperty("out", amount(file.unproved().out()));
+                json.writeNumberProperty("firstRow", file.unproved().firstRow());
+                json.writeEndObject();
+            }
             statements(file.spans());
             json.writeEndObject();
         }

@@ -5,6 +5,7 @@ import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.intake.BalanceProof;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
+import io.mivrel.intake.Unproved;
 import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.KindWords;
@@ -108,6 +109,7 @@ public final class SummaryText {
                         report.held().rows(),
                         report.rowsLeftOut()));
         for (IntakeTally file : report.files()) {
+            notProved(file);
             file.proof().ifPresentOrElse(proof -> line("proof", proof(file, proof)), () -> closingOnly(file));
         }
         withoutTotal();
@@ -191,7 +193,7 @@ public final class SummaryText {
     // Where a whole file states none, its own line says so.
     private void withoutTotal() {
         long lacking = report.clear().withoutTotal();
-        boolean stated = report.files().stream().noneMatch(IntakeTally::isUnproved);
+        boolean stated = report.files().stream().noneMatch(IntakeTally::isWithoutTotals);
         if (lacking > 0 && stated) {
             line(
                     "no proof",
@@ -208,7 +210,7 @@ public final class SummaryText {
 
     // Some formats state a closing balance and no opening one.
     private void closingOnly(IntakeTally file) {
-        if (file.isUnproved()) {
+        if (file.isWithoutTotals()) {
             line(
                     "no proof",
                     (report.files().size() > 1 ? file.file() + ": " : "")
@@ -225,6 +227,17 @@ public final class SummaryText {
         }
     }
 
+    private void notProved(IntakeTally file) {
+        Unproved left = file.unproved();
+        if (left.rows() > 0 && !file.failed()) {
+            line(
+                    "not proved",
+                    (report.files().size() > 1 ? file.file() + ": " : "") + left.rows() + " of "
+                            + rows(file.records()) + "   " + words.plus() + " " + money(left.in()) + "   "
+                            + words.minus() + " " + money(left.out()));
+        }
+    }
+
     private String proof(IntakeTally file, BalanceProof proof) {
         String sum = "opening " + money(proof.opening()) + " + movement " + money(proof.movement()) + " = "
                 + money(proof.opening() + proof.movement());
@@ -235,10 +248,8 @@ public final class SummaryText {
                     + (proof.steps() == 0 ? "" : "; the balance proves all " + steps);
         }
         String broken = proof.broken() == 0
-                ? "a line could not be read"
-                : proof.steps() == 0
-                        ? "see the findings"
-                        : String.format(Locale.ROOT, "%,d of %s of the balance broken", proof.broken(), steps);
+                ? "see the findings"
+                : String.format(Locale.ROOT, "%,d of %s of the balance broken", proof.broken(), steps);
         return where + alarm("does not hold") + ": " + sum + ", but closing is " + money(proof.closing()) + "; "
                 + broken;
     }

@@ -50,7 +50,7 @@ public final class SurveyJson {
         if (survey.pattern() != null) {
             json.writeStringProperty("dates", survey.pattern().pattern());
         }
-        json.writeStringProperty("order", survey.newestFirst() ? "newest first" : "oldest first");
+        json.writeStringProperty("order", survey.order().word());
         columns();
         statements();
         json.writeArrayPropertyStart("proofs");
@@ -62,7 +62,7 @@ public final class SurveyJson {
         }
         json.writeEndArray();
         json.writeArrayPropertyStart("questions");
-        for (Survey.Question question : survey.questions()) {
+        for (Survey.Question question : survey.open()) {
             json.writeStartObject();
             json.writeStringProperty("about", question.about());
             json.writeStringProperty("words", question.words());

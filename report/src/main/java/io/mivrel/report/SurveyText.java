@@ -112,6 +112,7 @@ public final class SurveyText {
                 survey.gives() == null
                         ? "not told by the titles"
                         : survey.gives().name()
+                                + (survey.why().isEmpty() ? "" : ": " + Printable.of(survey.why()))
                                 + (survey.fanOut().isEmpty() ? "" : ", several from each row, as it sums to nil"));
         if (survey.pattern() != null && (!facts.kind().isStatement() || facts.kind() == FileKind.QIF)) {
             line("dates", dates(survey));
@@ -324,10 +325,10 @@ public final class SurveyText {
     }
 
     private void questions(Survey survey) {
-        for (Question question : survey.questions()) {
+        for (Question question : survey.open()) {
             line("question", question.about() + ": " + Printable.of(question.words()));
         }
-        if (survey.questions().isEmpty()) {
+        if (survey.open().isEmpty()) {
             line("questions", "none");
         }
     }

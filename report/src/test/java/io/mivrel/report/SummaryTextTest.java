@@ -90,12 +90,16 @@ public class SummaryTextTest {
                   clear       2 rows   2 bank lines   in 1,234.50   out  2.00
                   held        2 rows   2 bank lines   in     0.00   out 20.00
                   accounted   5 rows = 2 clear + 2 held + 1 left out
-                  no proof    nothing in the file proves these amounts; compare the sums with their source
+                  not proved  2 of 4 rows   in 1,234.50   out 2.00
 
                   2 blockers hold 2 bank lines
                     inbox/bank.csv row 4, amount: "x": is no amount with decimal mark '.' and thousands mark ','  [amount-unreadable]
                     inbox/bank.csv row 5, date: "2027-02-31": February 2027 has 28 days  [date-unreadable]
                       -> a row before it is of 2027-03-31
+
+                  1 caution
+                    inbox/bank.csv: 2 of 4 rows, in 1,234.50, out 2.00, are not proved by anything, row 2 first  [rows-not-proved]
+                      -> Compare them with the statement.
 
                   evidence: here
                 """);

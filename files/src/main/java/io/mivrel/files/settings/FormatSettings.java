@@ -4,7 +4,9 @@ import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DateNames;
 import io.mivrel.text.DatePattern;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
@@ -56,8 +58,7 @@ final class FormatSettings {
                 titlesRow == 0 ? 1 : titleRows(form),
                 titlesRow > 0 ? titlesRow + 1 : kind.isStatement() ? 1 : row(form, "data from", "", "row 1"),
                 kind.isStatement() ? "" : form.text("until", ""),
-                form.choice("order", "oldest first", "oldest first", "newest first")
-                        .equals("newest first"));
+                RowOrder.of(form.choice("order", RowOrder.OLDEST_FIRST.word(), RowOrder.words())));
         form.done();
         return source;
     }
@@ -218,6 +219,11 @@ final class FormatSettings {
     static DatePattern pattern(SettingsNode form, String usual) {
         String pattern = form.text("pattern", usual);
         int century = form.number("century from", 0, 1800, 2100);
+        String language = form.text("language", "");
+        if (!language.isEmpty() && !DateNames.languages().contains(language)) {
+            form.notAllowed("language", language, DateNames.languages());
+            return null;
+        }
         if (form.isQuestion("pattern")) {
             return null;
         }
@@ -226,7 +232,7 @@ final class FormatSettings {
             return null;
         }
         try {
-            return DatePattern.of(pattern, century);
+            return DatePattern.of(pattern, century).in(language);
         } catch (IllegalArgumentException e) {
             form.at("pattern", e.getMessage(), "");
             return null;

@@ -4,10 +4,12 @@ import com.google.re2j.Pattern;
 import io.mivrel.intake.Credits;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
+import io.mivrel.intake.RowEquation;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.Stated;
 import io.mivrel.intake.StatementColumns;
 import io.mivrel.intake.Terms;
+import io.mivrel.intake.Whose;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -50,8 +52,10 @@ final class LayoutFile {
         Layout.Builder layout = Layout.named(name, kind.get())
                 .account(form.text("account"))
                 .format(file)
-                .signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())))
                 .credits(Credits.of(form.choice("credits", Credits.POSITIVE.word(), Credits.words())));
+        if (form.text("signs") != null) {
+            layout.signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())));
+        }
         if (acrossFiles(form)) {
             layout.acrossFiles();
         }
@@ -141,11 +145,30 @@ final class LayoutFile {
                 layout.expect(new RowFilter(columnRef(column), RowFilter.Test.IS, is, true));
             }
         }
+        for (SettingsNode sum : form.blocks("row sums")) {
+            List<String> plus = sum.texts("plus");
+            List<String> minus = sum.texts("minus");
+            sum.done();
+            if (plus.isEmpty() || minus.isEmpty()) {
+                sum.wrong("an entry of 'row sums' needs 'plus' and 'minus'", "{plus: Gross, minus: [Net, Fee]}");
+            } else {
+                layout.equation(new RowEquation(
+                        plus.stream().map(LayoutFile::columnRef).toList(),
+                        minus.stream().map(LayoutFile::columnRef).toList()));
+            }
+        }
+        SettingsNode whose = form.block("whose");
+        if (whose != null) {
+            layout.whose(whose(whose));
+        }
         SettingsNode stated = form.block("stated");
         if (stated != null) {
             layout.stated(new Stated(
                     stated.text("opening"),
                     stated.text("closing"),
+                    stated.text("in"),
+                    stated.text("out"),
+                    stated.text("count"),
                     stated.yes("owed", false),
                     stated.texts("carried"),
                     stated.texts("totals")));
@@ -157,6 +180,30 @@ final class LayoutFile {
                 form.at("fan out", "bank lines are not fanned out: each is one movement", "");
             }
         }
+    }
+
+    private static Whose whose(SettingsNode form) {
+        Map<String, Whose.Mark> marks = new LinkedHashMap<>();
+        String column = null;
+        for (String what : Whose.WORDS) {
+            SettingsNode said = form.block(what);
+            if (said == null) {
+                continue;
+            }
+            String label = said.text("label");
+            List<String> is = said.texts("is");
+            String ofRows = what.equals(Whose.NUMBER) ? said.text("column") : null;
+            said.done();
+            if (ofRows != null) {
+                column = columnRef(ofRows);
+            } else if (label == null || is.isEmpty()) {
+                said.wrong("'" + what + "' needs 'label' and 'is'", "{label: Account, is: \"12345678\"}");
+            } else {
+                marks.put(what, new Whose.Mark(label, is));
+            }
+        }
+        form.done();
+        return new Whose(marks, column);
     }
 
     private Terms terms() {

@@ -5,12 +5,14 @@ import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.Stated;
 import io.mivrel.intake.Terms;
+import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.FillDown;
@@ -79,9 +81,11 @@ public final class ProposalFile {
             numbers(survey, yaml);
         }
         stated(Proposal.stated(survey.facts(), survey.refinement()), yaml);
+        whose(survey.refinement().whose(), yaml);
         sections(survey, yaml);
         leftOut(survey, yaml);
         expected(survey, yaml);
+        equations(survey, yaml);
         Question charges = survey.question("charges");
         if (survey.refinement().nets() || charges != null && !NONE.equals(charges.answer())) {
             yaml.append("allow: [").append(Terms.NET).append("]          # the charges are taken off the amounts\n");
@@ -138,8 +142,8 @@ public final class ProposalFile {
                 }
             }
         }
-        if (survey.newestFirst()) {
-            yaml.append("  order: newest first\n");
+        if (survey.order() != RowOrder.OLDEST_FIRST) {
+            yaml.append("  order: ").append(survey.order().word()).append('\n');
         }
         if (facts.print() != null) {
             print(facts.print(), yaml);
@@ -348,6 +352,10 @@ public final class ProposalFile {
                     .append("}\n  account: {column: fan account}\n  narrative: {column: fan text}\n")
                     .append("  amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
         }
+        Question amount = survey.question("amount");
+        if (amount != null && amount.answer() == null) {
+            yaml.append("  amount: {column: ").append(asked(amount)).append("}\n");
+        }
         missing(survey, yaml);
         Set<String> taken = Proposal.taken(survey.refinement());
         List<String> unused = survey.columns().stream()
@@ -419,6 +427,15 @@ public final class ProposalFile {
         if (stated.closing() != null) {
             parts.add("closing: " + quoted(stated.closing()));
         }
+        if (stated.moneyIn() != null) {
+            parts.add("in: " + quoted(stated.moneyIn()));
+        }
+        if (stated.moneyOut() != null) {
+            parts.add("out: " + quoted(stated.moneyOut()));
+        }
+        if (stated.count() != null) {
+            parts.add("count: " + quoted(stated.count()));
+        }
         if (!stated.carried().isEmpty()) {
             parts.add("carried: " + list(stated.carried()));
         }
@@ -430,6 +447,26 @@ public final class ProposalFile {
         }
         if (!parts.isEmpty()) {
             yaml.append("stated: {").append(String.join(", ", parts)).append("}\n");
+        }
+    }
+
+    private static void whose(Whose whose, StringBuilder yaml) {
+        if (whose.equals(Whose.ANYBODY)) {
+            return;
+        }
+        yaml.append("whose:                               # a file of somebody else is held\n");
+        whose.marks()
+                .forEach((what, mark) -> yaml.append("  ")
+                        .append(what)
+                        .append(": {label: ")
+                        .append(quoted(mark.label()))
+                        .append(", is: ")
+                        .append(list(mark.is()))
+                        .append("}\n"));
+        if (whose.numberColumn() != null) {
+            yaml.append("  number: {column: ")
+                    .append(named(whose.numberColumn()))
+                    .append("}\n");
         }
     }
 
@@ -454,6 +491,23 @@ public final class ProposalFile {
                         .append(", is: ")
                         .append(list(cell.texts()))
                         .append("}\n"));
+    }
+
+    private static void equations(Survey survey, StringBuilder yaml) {
+        if (!survey.refinement().equations().isEmpty()) {
+            yaml.append("row sums:                            # a row in which they do not agree is held\n");
+        }
+        survey.refinement()
+                .equations()
+                .forEach(sum -> yaml.append("  - {plus: ")
+                        .append(names(sum.plus()))
+                        .append(", minus: ")
+                        .append(names(sum.minus()))
+                        .append("}\n"));
+    }
+
+    private static String names(List<String> columns) {
+        return columns.stream().map(ProposalFile::named).collect(Collectors.joining(", ", "[", "]"));
     }
 
     // Rows that are no movements.
@@ -484,7 +538,15 @@ public final class ProposalFile {
         Question question = survey.question("date");
         String pattern = survey.pattern() == null ? "" : survey.pattern().pattern();
         return ", pattern: " + (question != null ? asked(question) : quoted(pattern))
-                + (survey.pattern() == null ? "" : century(survey.pattern()));
+                + (survey.pattern() == null ? "" : century(survey.pattern()) + language(survey));
+    }
+
+    private static String language(Survey survey) {
+        Question question = survey.question("language");
+        String language = survey.pattern().language();
+        return question != null
+                ? ", language: " + asked(question)
+                : language.isEmpty() ? "" : ", language: " + language;
     }
 
     private static String century(DatePattern pattern) {

@@ -8,6 +8,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowOrder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -133,10 +134,27 @@ public final class SettingsSchema {
                                         .must("is", texts())
                                         .done()))
                         .may(
+                                "row sums",
+                                list(new Form()
+                                        .must("plus", texts())
+                                        .must("minus", texts())
+                                        .done()))
+                        .may(
+                                "whose",
+                                new Form()
+                                        .may("number", mark(true))
+                                        .may("bank", mark(false))
+                                        .may("currency", mark(false))
+                                        .may("holder", mark(false))
+                                        .done())
+                        .may(
                                 "stated",
                                 new Form()
                                         .may("opening", text("The label of the opening balance"))
                                         .may("closing", text("The label of the closing balance"))
+                                        .may("in", text("The label of the sum of all that comes in"))
+                                        .may("out", text("The label of the sum of all that goes out"))
+                                        .may("count", text("The label of the number of movements"))
                                         .may("owed", yes())
                                         .may("carried", texts())
                                         .may("totals", texts())
@@ -152,6 +170,12 @@ public final class SettingsSchema {
                                 "then", Map.of("properties", Map.of("fields", fields(kind)))))
                         .toList());
         return form;
+    }
+
+    private static Map<String, Object> mark(boolean ofRows) {
+        Form form =
+                new Form().may("label", text("How the cell before it begins")).may("is", texts());
+        return (ofRows ? form.may("column", text("The column of it, in a file of several accounts")) : form).done();
     }
 
     private static Form shape(Form form) {
@@ -212,7 +236,8 @@ public final class SettingsSchema {
                 .may("constant", text("The same for every row"));
         if (field.type() == FieldType.DATE) {
             form.may("pattern", text("How the day is written, such as dd/MM/uuuu"))
-                    .may("century from", number(1800, 2100));
+                    .may("century from", number(1800, 2100))
+                    .may("language", text("The language of its names, by its code"));
         } else if (field.type() == FieldType.AMOUNT) {
             form.may(
                             "side",
@@ -250,6 +275,7 @@ public final class SettingsSchema {
                         new Form()
                                 .must("pattern", text(""))
                                 .may("century from", number(1800, 2100))
+                                .may("language", text("The language of its names, by its code"))
                                 .done())
                 .must("title", text(""))
                 .done();
@@ -299,7 +325,7 @@ public final class SettingsSchema {
                 .may("titles", pattern("none|row [1-9][0-9]{0,5}|rows [0-9]+-[0-9]+", "row 1, rows 3-4 or none"))
                 .may("data from", pattern("row [1-9][0-9]{0,5}", "row 2"))
                 .may("until", text("How the first row below the data begins"))
-                .may("order", words("oldest first", "newest first"))
+                .may("order", words(RowOrder.words()))
                 .done();
     }
 
@@ -370,6 +396,7 @@ public final class SettingsSchema {
                 .may("constant", text("The same in every row"))
                 .may("pattern", text("How a day is written"))
                 .may("century from", number(1800, 2100))
+                .may("language", text("The language of its names, by its code"))
                 .may("at most", number(1, 10_000))
                 .may("refuse", text("Characters that are taken out"))
                 .may("blank zero", yes())

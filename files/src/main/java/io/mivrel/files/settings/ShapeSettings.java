@@ -5,6 +5,7 @@ import com.google.re2j.PatternSyntaxException;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
 import io.mivrel.shape.FillDown;
@@ -228,7 +229,7 @@ final class ShapeSettings {
                                 1,
                                 2,
                                 "",
-                                false);
+                                RowOrder.OLDEST_FIRST);
         if (key != null) {
             shapes.add(
                     new Link(name, file, other, LayoutFile.columnRef(key), LayoutFile.columnRef(theirKey), firstOnly));
