@@ -73,6 +73,24 @@ public class OverlapTest {
     }
 
     @Test
+    public void aPaymentThatIsEqualOnBothSidesOfTheSeamIsNobodysGuess() throws Exception {
+        String first = "2027-03-01,tin,-7.00,\n2027-03-02,shop,5.00,\n";
+        String second = "2027-03-02,shop,5.00,\n2027-03-03,tin,-1.00,\n";
+        Outcome outcome = run(workshop(false), first, second);
+        assertThat(rules(outcome)).containsExactly("line-at-seam", "line-at-seam");
+        assertThat(delivered(outcome)).hasSize(2);
+        assertThat(outcome.report().held().rows()).isEqualTo(2);
+        assertThat(outcome.status()).isEqualTo(1);
+        // With balances the chain tells: it goes on, so there are two.
+        Outcome chained = run(
+                workshop(true),
+                "2027-03-01,tin,-7.00,93.00\n2027-03-02,shop,5.00,98.00\n",
+                "2027-03-02,shop,5.00,103.00\n2027-03-03,tin,-1.00,102.00\n");
+        assertThat(delivered(chained)).hasSize(4);
+        assertThat(rules(chained)).isEmpty();
+    }
+
+    @Test
     public void oneFileNeverLosesALineToItself() throws Exception {
         String twice = "2027-03-02,shop,5.00,\n2027-03-02,shop,5.00,\n";
         assertThat(delivered(run(workshop(false), twice))).hasSize(2);

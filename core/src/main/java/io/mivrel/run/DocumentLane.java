@@ -83,6 +83,7 @@ final class DocumentLane implements Grouping.Target {
         for (int i = 0; i < decided.length; i++) {
             decided[i] = kind.isColumnar()
                     && records.isValid(i)
+                    && !overlaps.isDoubtful(records.range(i, i + 1))
                     && (again == null || !again[i])
                     && (codings == null || codings[i] != null && !codings[i].isSplit());
         }
@@ -92,9 +93,22 @@ final class DocumentLane implements Grouping.Target {
                 takenOnce.add(document);
                 sorter.tell(document, SortedDocument.Disposition.TAKEN_ONCE, noted);
             } else {
+                if (overlaps.isDoubtful(records.range(i, i + 1))) {
+                    noted.add(plan.corrections().judge(atSeam(document)));
+                }
                 sorter.sort(document, noted);
             }
         });
+    }
+
+    private static Finding atSeam(Document document) {
+        return new Finding(
+                Rule.LINE_AT_SEAM,
+                document.origin(),
+                "",
+                "",
+                "an equal line stands in another file of this account, and nothing tells whether it is the same payment",
+                Rule.LINE_AT_SEAM.remedy());
     }
 
     // What a person chose for one line goes before the table.

@@ -10,13 +10,15 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Knows which bank lines stand in two files of one account, so that each is taken once. Lines are the same when the
  * bank's identifier, date and amount are; without an identifier, when date, amount and running balance are; without
  * both, when all that is read is, and then only as many are left out as stand in another file: two equal payments of
- * one day within a file are two. For one thread.
+ * one day within a file are two. Where one line alone is the same so, or a day of which the other file has more lines,
+ * the files may as well follow on from one another: then nobody knows, and both lines are in doubt. For one thread.
  */
 final class Overlaps {
     /** How often a line stands in the file being read, and the most often it stood in one file before. */
@@ -47,14 +49,24 @@ final class Overlaps {
         }
     }
 
+    /** How many lines a file has on a day, and how many of them stand in a file before by content alone. */
+    private static final class Day {
+        private long lines;
+        private long taken;
+        private final Set<Long> same = new HashSet<>();
+    }
+
     private final Kind kind;
+    private final Set<Long> doubtful;
+    private final Map<Integer, Map<Long, Day>> days = new TreeMap<>();
     private final Set<String> accounts = new HashSet<>();
     private final Map<Long, Count> counts = new HashMap<>();
     private final Map<Integer, Found> found = new HashMap<>();
 
-    /** Only accounts that several files belong to are looked after. */
-    Overlaps(Kind kind, List<Input> inputs) {
+    /** Only accounts that several files belong to are looked after; {@code doubtful} are lines that an earlier pass doubts. */
+    Overlaps(Kind kind, List<Input> inputs, Set<Long> doubtful) {
         this.kind = kind;
+        this.doubtful = doubtful;
         Set<String> seen = new HashSet<>();
         for (Input input : inputs) {
             String account = input.layout().account();
@@ -81,8 +93,47 @@ final class Overlaps {
         return again;
     }
 
+    /** True for a line of which an earlier pass could not tell whether it is in two files or there are two. */
+    boolean isDoubtful(RecordRange record) {
+        String account = record.block().source().account();
+        return !doubtful.isEmpty()
+                && account != null
+                && watches(account)
+                && doubtful.contains(kind.identity().acrossFiles(record));
+    }
+
+    /** Lines that this pass cannot tell apart, once all were taken. */
+    Set<Long> doubtful() {
+        Set<Long> found = new HashSet<>(doubtful);
+        days.forEach((ordinal, here) -> {
+            long same = here.values().stream().mapToLong(day -> day.taken).sum();
+            here.forEach((on, day) -> {
+                long before = days.entrySet().stream()
+                        .filter(e -> e.getKey() < ordinal && e.getValue().containsKey(on))
+                        .mapToLong(e -> e.getValue().get(on).lines)
+                        .max()
+                        .orElse(0);
+                if (same == 1 || !day.same.isEmpty() && day.taken < before) {
+                    found.addAll(day.same);
+                }
+            });
+        });
+        return found;
+    }
+
     private boolean isTaken(SourceFile file, RecordRange record) {
-        Count count = counts.computeIfAbsent(kind.identity().acrossFiles(record), k -> new Count());
+        long hash = kind.identity().acrossFiles(record);
+        boolean byContent = kind.identity().form(record) == Form.TEXTS;
+        Day day = new Day();
+        if (byContent) {
+            long on = record.block().number(kind.date(), record.from());
+            day = days.computeIfAbsent(file.ordinal(), f -> new HashMap<>()).computeIfAbsent(on, d -> new Day());
+            day.lines++;
+        }
+        if (isDoubtful(record)) {
+            return false;
+        }
+        Count count = counts.computeIfAbsent(hash, k -> new Count());
         if (count.file != file.ordinal()) {
             count.before = Math.max(count.before, count.here);
             count.here = 0;
@@ -93,7 +144,11 @@ final class Overlaps {
         }
         Found here = found.computeIfAbsent(file.ordinal(), f -> new Found());
         here.lines++;
-        here.byContent += kind.identity().form(record) == Form.TEXTS ? 1 : 0;
+        here.byContent += byContent ? 1 : 0;
+        if (byContent) {
+            day.taken++;
+            day.same.add(hash);
+        }
         here.movement += record.block().number(kind.amount(), record.from());
         return true;
     }

@@ -52,7 +52,7 @@ final class Pass {
 
     /** A first pass. */
     static Pass first(RunPlan plan, Progress progress) {
-        return new Pass(plan, progress, Set.of(), List.of(), null, null);
+        return new Pass(plan, progress, Set.of(), List.of(), null, null, Set.of());
     }
 
     private Pass(
@@ -61,7 +61,8 @@ final class Pass {
             Set<String> heldFiles,
             List<IntakeTally> read,
             @Nullable DocumentLane earlier,
-            @Nullable Continuity known) {
+            @Nullable Continuity known,
+            Set<Long> doubtful) {
         this.plan = plan;
         this.progress = progress;
         this.heldFiles = heldFiles;
@@ -71,7 +72,7 @@ final class Pass {
         this.reader = new IntakeThread(plan, heldFiles, read, workers);
         boolean begun = false;
         try {
-            this.overlaps = new Overlaps(plan.kind(), plan.inputs());
+            this.overlaps = new Overlaps(plan.kind(), plan.inputs(), doubtful);
             this.continuity = new Continuity(plan, overlaps);
             Drafter drafter = plan.drafter();
             this.sorter = new DocumentSorter(plan, checks(drafter), writers(), workers);
@@ -261,6 +262,7 @@ final class Pass {
         return whole && plan.history().foundChangedDays()
                 || lane.mustStartOver()
                 || !failedFiles().equals(heldFiles)
+                || firstPass && !overlaps.doubtful().isEmpty()
                 || firstPass && tallies.stream().anyMatch(IntakeTally::foundLate);
     }
 
@@ -283,7 +285,9 @@ final class Pass {
 
     /** A pass with the knowledge that this one lacked. */
     Pass next() {
-        return new Pass(plan, progress, failedFiles(), tallies, lane, between());
+        // What was found between the files counts lines that are in doubt now, and is found anew.
+        boolean doubts = firstPass && !overlaps.doubtful().isEmpty();
+        return new Pass(plan, progress, failedFiles(), tallies, lane, doubts ? known : between(), overlaps.doubtful());
     }
 
     /** True when a blocker stops the whole delivery. */

@@ -25,6 +25,7 @@ import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Printable;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
@@ -35,6 +36,9 @@ import java.util.stream.Collectors;
 /** A survey on one screen: what the file is, its columns, what arithmetic says, and what only a person can say. */
 public final class SurveyText {
     private static final int TITLE = 14;
+    /** Different values of a column that are named. */
+    private static final int FEW = 4;
+
     private static final int SAMPLES = 72;
 
     private final StringBuilder out = new StringBuilder();
@@ -47,6 +51,7 @@ public final class SurveyText {
         text.form(survey);
         text.columns(survey);
         text.proofs(survey);
+        text.unused(survey);
         text.questions(survey);
         return text.out.toString();
     }
@@ -291,6 +296,13 @@ public final class SurveyText {
         if (survey.refinement().filters().stream().anyMatch(f -> f.column().equals(column))) {
             return "leaves out";
         }
+        if (survey.refinement().equations().stream()
+                .anyMatch(sum -> sum.columns().contains(column))) {
+            return "adds up";
+        }
+        if (column.equals(survey.refinement().whose().numberColumn())) {
+            return "whose";
+        }
         return survey.refinement().expectations().stream()
                         .anyMatch(f -> f.column().equals(column))
                 ? "expected"
@@ -321,6 +333,28 @@ public final class SurveyText {
         }
         if (survey.proofs().isEmpty()) {
             line("not proved", "nothing in the file proves this reading");
+        }
+    }
+
+    // Each filled column that nothing takes, with what it seems to be: none is passed over without a word.
+    private void unused(Survey survey) {
+        List<String> named = new ArrayList<>();
+        for (ColumnSurvey column : survey.columns()) {
+            boolean taken = survey.fields().containsValue(column)
+                    || !use(survey, Proposal.column(column)).equals("-");
+            if (column.filled() > 0
+                    && !taken
+                    && survey.gives() != null
+                    && !column.title().equals("line")) {
+                List<String> few = column.fewValues();
+                String seems = few.isEmpty() || few.size() > FEW
+                        ? column.type().word()
+                        : (few.size() == 1 ? "always " : "one of ") + "'" + String.join("', '", few) + "'";
+                named.add("'" + Proposal.column(column) + "' (" + seems + ")");
+            }
+        }
+        if (!named.isEmpty() && survey.fanOut().isEmpty()) {
+            line("not used", Printable.of(String.join(", ", named)));
         }
     }
 
