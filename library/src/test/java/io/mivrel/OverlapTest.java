@@ -77,7 +77,7 @@ public class OverlapTest {
         String first = "2027-03-01,tin,-7.00,\n2027-03-02,shop,5.00,\n";
         String second = "2027-03-02,shop,5.00,\n2027-03-03,tin,-1.00,\n";
         Outcome outcome = run(workshop(false), first, second);
-        assertThat(rules(outcome)).containsExactly("line-at-seam", "line-at-seam");
+        assertThat(rules(outcome)).containsExactly("lines-taken-once-by-content", "lines-taken-once-by-content");
         assertThat(delivered(outcome)).hasSize(2);
         assertThat(outcome.report().held().rows()).isEqualTo(2);
         assertThat(outcome.status()).isEqualTo(1);

@@ -359,7 +359,7 @@ public class RulesTest {
         String other = Workshop.BANK_TITLES + "Mon 01/03/2027,shop,7.00,,3.00\nWed 03/03/2027,shop,-3.00,,0.00\n";
         cases.add(new Case(FILES_OVERLAP, "bank", 0, two(first, other), "no line is the same in both"));
         Workshop plain = two(first.replaceAll(",[0-9.]+\n", ",\n"), second.replaceAll(",[0-9.]+\n", ",\n"));
-        cases.add(new Case(LINE_AT_SEAM, "bank", 3, plain, "an equal line stands in another file"));
+        cases.add(new Case(LINES_TAKEN_ONCE_BY_CONTENT, "bank", 3, plain, "an equal line stands in another file"));
         String more = "Tue 02/03/2027,shop,9.00,,\n";
         Workshop several = two(
                 first.replaceAll(",[0-9.]+\n", ",\n") + more,

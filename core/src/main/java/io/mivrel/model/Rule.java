@@ -155,13 +155,9 @@ public enum Rule implements FindingRule {
     LINES_TAKEN_ONCE_BY_CONTENT(
             CAUTION,
             "Lines of two files of the same account are equal in date, amount and text, and nothing else tells them apart;"
-                    + " they were taken once.",
-            "Check whether the files overlap on these days. If the lines are two, take them from one file."),
-    LINE_AT_SEAM(
-            BLOCKER,
-            "A line stands in two files of an account that meet on its day, equal in date, amount and text, and no balance or"
-                    + " identifier tells whether it is one payment or two.",
-            "Compare with the statement: keep both if there were two payments, else leave one of them out."),
+                    + " they were taken once. Where the files may as well follow on from one another, both are held.",
+            "Check whether the files overlap on these days. Of held lines keep both if they are two, else leave one of them"
+                    + " out."),
     TITLES_MISSING(
             BLOCKER,
             "The file ends before the row that the layout names as the titles.",

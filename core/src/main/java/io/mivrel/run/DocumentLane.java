@@ -14,6 +14,7 @@ import io.mivrel.model.Posting;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.Severity;
 import io.mivrel.model.SourceRecord;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -103,12 +104,13 @@ final class DocumentLane implements Grouping.Target {
 
     private static Finding atSeam(Document document) {
         return new Finding(
-                Rule.LINE_AT_SEAM,
+                Rule.LINES_TAKEN_ONCE_BY_CONTENT,
+                Severity.BLOCKER,
                 document.origin(),
                 "",
                 "",
                 "an equal line stands in another file of this account, and nothing tells whether it is the same payment",
-                Rule.LINE_AT_SEAM.remedy());
+                Rule.LINES_TAKEN_ONCE_BY_CONTENT.remedy());
     }
 
     // What a person chose for one line goes before the table.

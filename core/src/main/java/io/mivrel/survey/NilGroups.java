@@ -72,16 +72,17 @@ record NilGroups(
             both |= plus != SourceRecord.ABSENT && plus != 0 && minus != SourceRecord.ABSENT && minus != 0;
             any |= minus != SourceRecord.ABSENT && minus != 0;
             moved += amount != 0 ? 1 : 0;
-            long[] sum = sums.computeIfAbsent(value, v -> new long[2]);
+            long[] sum = sums.computeIfAbsent(value, v -> new long[3]);
             sum[0] += amount;
             sum[1]++;
+            sum[2] += amount != 0 ? 1 : 0;
         }
         if (both || credit != null && !any || moved * 2 < rows.size()) {
             return null;
         }
         long groups = sums.values().stream().filter(sum -> sum[1] > 1).count();
         long nil =
-                sums.values().stream().filter(sum -> sum[1] > 1 && sum[0] == 0).count();
+                sums.values().stream().filter(sum -> sum[2] > 1 && sum[0] == 0).count();
         long grouped = sums.values().stream()
                 .filter(sum -> sum[1] > 1)
                 .mapToLong(sum -> sum[1])
