@@ -184,8 +184,7 @@ final class FinalReading {
                                 "every %s of %,d rows can be read",
                                 kind.amount().name(),
                                 records)
-                        : String.format(
-                                Locale.ROOT, "%,d of %,d rows are held as they are: %s", unread, records, reasons())));
+                        : String.format(Locale.ROOT, "%,d of %,d rows would be held: %s", unread, records, reasons())));
         tally.proof()
                 .ifPresent(proof -> proofs.add(new Proof(
                         proof.holds(),
@@ -254,13 +253,10 @@ final class FinalReading {
         Unproved left = tally.unproved();
         return left.rows() == 0
                 ? ""
-                : String.format(
-                        Locale.ROOT,
-                        "; %,d of %,d rows %s proved by nothing, row %d first",
-                        left.rows(),
-                        records,
-                        left.rows() == 1 ? "is" : "are",
-                        left.firstRow());
+                : left.rows() == 1
+                        ? "; nothing proves row " + left.firstRow()
+                        : String.format(
+                                Locale.ROOT, "; nothing proves %,d rows, row %d first", left.rows(), left.firstRow());
     }
 
     private String brokenRow() {
