@@ -210,6 +210,16 @@ final class SurveyCommand implements Callable<Integer> {
         return others.isEmpty() ? 0 : 1;
     }
 
+    // What was said on the way here belongs to the next step too.
+    private String said() {
+        StringBuilder words = new StringBuilder();
+        words.append(sheet.isEmpty() ? "" : " --sheet " + Shell.quoted(sheet));
+        words.append(gives == null ? "" : " --gives " + Shell.quoted(gives));
+        words.append(currency == null ? "" : " --currency " + currency);
+        answered.forEach((about, answer) -> words.append(" --answer ").append(Shell.quoted(about + "=" + answer)));
+        return words.toString();
+    }
+
     private Answers answers() {
         Map<String, String> said = new LinkedHashMap<>();
         answered.forEach((about, answer) -> said.put(about.strip(), answer.strip()));
@@ -271,7 +281,7 @@ final class SurveyCommand implements Callable<Integer> {
         } else if (survey.survey().question("gives") != null) {
             out.println("\n  next: mivrel survey " + named + " --gives \"bank lines\"");
         } else {
-            out.println("\n  next: mivrel survey " + named + " --write LAYOUT.yaml");
+            out.println("\n  next: mivrel survey " + named + said() + " --write LAYOUT.yaml");
         }
         return survey.isSettled();
     }

@@ -679,6 +679,18 @@ final class BankColumns {
         }
     }
 
+    /**
+     * True when something tells that the rows are movements of an account, though no balance proves it: stated figures that the
+     * rows come to, two titled sides, or the title of a text or of who was paid. A list of documents has none of these.
+     */
+    boolean isToldAsStatement() {
+        boolean stated = signs.decided != null && signs.told.isEmpty();
+        return stated
+                || columns.stream().allMatch(c -> c.title().isEmpty())
+                || columns.stream()
+                        .anyMatch(c -> Words.fit("text", c.title()) > 0 || Words.fit("payee", c.title()) > 0);
+    }
+
     @Nullable
     String numberColumn() {
         return numberColumn;

@@ -13,7 +13,6 @@ import io.mivrel.model.Rule;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
-import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.RowSource;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Survey.Proof;
@@ -155,16 +154,6 @@ final class FinalReading {
                 && !tally.failed()
                 && tally.firstCulprit() == 0
                 && tally.unproved().rows() == 0;
-    }
-
-    /** Rows that became a record. */
-    long records() {
-        return records;
-    }
-
-    /** Rows that were left out behind the data. */
-    long below() {
-        return tally.leftOut().getOrDefault(LeftOut.BELOW_DATA, 0L);
     }
 
     /** True when rows with dates were left out behind the data. */

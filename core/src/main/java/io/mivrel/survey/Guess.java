@@ -24,6 +24,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
@@ -61,50 +62,18 @@ record Guess(
             String until,
             Collection<Sample.Kept> beside,
             Answers answers) {
-        Kind wanted = answers.gives();
         List<Question> questions = new ArrayList<>();
-        @Nullable Kind gives;
-        @Nullable BankColumns bank = null;
         Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
-        String why = "";
         boolean own = facts.kind().isStatement();
+        Found known = own ? new Found(BankLines.KIND, "", null, null) : found(facts, sample, columns, beside, answers);
+        Kind gives = known.gives;
         if (own) {
-            gives = BankLines.KIND;
             statement(facts.kind(), columns, fields);
-        } else {
-            List<ColumnSurvey> usable = usable(facts, columns);
-            AmountFormat first = form(facts, usable, beside);
-            // Accounts above their movements make a ledger, though each has a running balance of its own.
-            boolean byAccount = facts.print() != null && facts.print().carriesAccounts();
-            bank = BankColumns.find(usable, sample, beside, first, answers);
-            boolean balanced = bank != null && bank.relation != null && !byAccount;
-            NilGroups nil =
-                    balanced ? null : NilGroups.find(sample.data(), usable, BankColumns.figures(sample, usable, first));
-            Kind words = FieldGuess.kind(usable);
-            gives = wanted != null
-                    ? wanted
-                    : byAccount
-                            ? JournalLines.KIND
-                            : balanced ? BankLines.KIND : nil != null ? JournalLines.KIND : words;
-            if (wanted == null && gives == null && bank != null) {
-                gives = BankLines.KIND;
-            }
-            why = because(wanted, bank, balanced, nil, gives, words);
-            bank = gives == BankLines.KIND ? bank : null;
-            if (bank != null) {
-                fields.putAll(bank.fields);
-            } else if (gives != null) {
-                fields.putAll(FieldGuess.fields(gives.table(), usable));
-                if (gives == JournalLines.KIND && nil != null) {
-                    byNil(nil, fields);
-                }
-                String asked = amountsAsked(gives, usable, fields, answers);
-                if (!asked.isEmpty()) {
-                    questions.add(new Question("amount", asked));
-                }
-                FieldGuess.byShape(gives, usable, fields);
-            }
+        } else if (gives != null) {
+            fields(known, usable(facts, columns), answers, fields, questions);
         }
+        BankColumns bank = known.bank;
+        String why = known.why;
         Guess guess = new Guess(
                 facts,
                 sample,
@@ -151,6 +120,56 @@ record Guess(
                 answers,
                 why,
                 List.copyOf(questions));
+    }
+
+    /** What the rows are, why, and what shows it. */
+    private record Found(
+            @Nullable Kind gives,
+            String why,
+            @Nullable BankColumns bank,
+            @Nullable NilGroups nil) {}
+
+    // By arithmetic, else by the titles; a person's word goes before both.
+    private static Found found(
+            Facts facts, Sample sample, List<ColumnSurvey> columns, Collection<Sample.Kept> beside, Answers answers) {
+        Kind wanted = answers.gives();
+        List<ColumnSurvey> usable = usable(facts, columns);
+        AmountFormat first = form(facts, usable, beside);
+        // Accounts above their movements make a ledger, though each has a running balance of its own.
+        boolean byAccount = facts.print() != null && facts.print().carriesAccounts();
+        BankColumns bank = BankColumns.find(usable, sample, beside, first, answers);
+        boolean balanced = bank != null && bank.relation != null && !byAccount;
+        NilGroups nil =
+                balanced ? null : NilGroups.find(sample.data(), usable, BankColumns.figures(sample, usable, first));
+        Kind words = FieldGuess.kind(usable);
+        Kind told = words == null && bank != null && bank.isToldAsStatement() ? BankLines.KIND : words;
+        Kind gives = wanted != null
+                ? wanted
+                : byAccount ? JournalLines.KIND : balanced ? BankLines.KIND : nil != null ? JournalLines.KIND : told;
+        String why = because(wanted, bank, balanced, nil, gives, words);
+        return new Found(gives, why, gives == BankLines.KIND ? bank : null, nil);
+    }
+
+    private static void fields(
+            Found known,
+            List<ColumnSurvey> usable,
+            Answers answers,
+            Map<Field, ColumnSurvey> fields,
+            List<Question> questions) {
+        Kind gives = Objects.requireNonNull(known.gives);
+        if (known.bank != null) {
+            fields.putAll(known.bank.fields);
+            return;
+        }
+        fields.putAll(FieldGuess.fields(gives.table(), usable));
+        if (gives == JournalLines.KIND && known.nil != null) {
+            byNil(known.nil, fields);
+        }
+        String asked = amountsAsked(gives, usable, fields, answers);
+        if (!asked.isEmpty()) {
+            questions.add(new Question("amount", asked));
+        }
+        FieldGuess.byShape(gives, usable, fields);
     }
 
     // What the rows are, why, and what arithmetic says of each other kind.

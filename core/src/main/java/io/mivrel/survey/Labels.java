@@ -1,7 +1,5 @@
 package io.mivrel.survey;
 
-import io.mivrel.model.SourceRecord;
-import io.mivrel.text.AmountFormat;
 import java.util.Collection;
 import java.util.Currency;
 import java.util.List;
@@ -54,12 +52,6 @@ final class Labels {
             }
         }
         return null;
-    }
-
-    /** The figure under a label, or {@link SourceRecord#ABSENT}. */
-    long figure(String meaning, AmountFormat form) {
-        Labelled found = find(meaning);
-        return found == null ? SourceRecord.ABSENT : Figures.read(found.value(), form);
     }
 
     /** The currency under a label; {@code null} when there is none. */
