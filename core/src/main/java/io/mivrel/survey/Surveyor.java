@@ -93,11 +93,11 @@ public final class Surveyor {
         beside.addAll(watched.tail());
         Guess guess = Guess.of(facts, sample, columns, "", beside, answers);
         guess = guess.endingAt(until(watched, guess, sample));
-        return proved(survey(facts, sample, watched, guess, sums), guess, sums, watched);
+        return proved(survey(facts, sample, watched, guess, sums), guess);
     }
 
     // The layout is read as it is written, and only what that reading proves is told.
-    private Survey proved(Survey survey, Guess guess, List<RowSum> sums, ProfiledRows watched) throws IOException {
+    private Survey proved(Survey survey, Guess guess) throws IOException {
         if (!guess.isWhole() || survey.gives() == null || !survey.fanOut().isEmpty()) {
             return survey;
         }
@@ -113,11 +113,11 @@ public final class Surveyor {
                 Survey tried = proposed.with(proposed.refinement().with(signs));
                 FinalReading other = reading(tried);
                 if (other.provesAll()) {
-                    return tried.without("signs").proved(other, proofs(survey, other, guess, sums, watched));
+                    return tried.without("signs").proved(other, proofs(survey, other));
                 }
             }
         }
-        return proposed.proved(reading, proofs(survey, reading, guess, sums, watched));
+        return proposed.proved(reading, proofs(survey, reading));
     }
 
     private FinalReading reading(Survey survey) throws IOException {
@@ -298,8 +298,7 @@ public final class Surveyor {
         return List.copyOf(proofs);
     }
 
-    private static List<Proof> proofs(
-            Survey survey, FinalReading reading, Guess guess, List<RowSum> sums, ProfiledRows watched) {
+    private static List<Proof> proofs(Survey survey, FinalReading reading) {
         List<Proof> proofs = new ArrayList<>(reading.proofs());
         proofs.addAll(survey.proofs());
         return List.copyOf(proofs);
