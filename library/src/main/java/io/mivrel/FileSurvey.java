@@ -23,8 +23,8 @@ import io.mivrel.survey.LinkFinder;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
-import io.mivrel.survey.Words;
 import io.mivrel.text.Printable;
+import io.mivrel.text.TradeWords;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -100,7 +100,7 @@ public final class FileSurvey {
      * TTC | summa}. Throws {@link IOException} that says which line is wrong.
      */
     public static void learnWords(Path words) throws IOException {
-        Words.learn(words);
+        TradeWords.learn(words);
     }
 
     public Survey survey() {

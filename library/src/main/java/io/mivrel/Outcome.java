@@ -5,7 +5,7 @@ import io.mivrel.report.OutcomeJson;
 import io.mivrel.report.SummaryText;
 import io.mivrel.run.RunReport;
 import io.mivrel.run.SortedDocument;
-import io.mivrel.survey.UncodedGroups;
+import io.mivrel.run.UncodedGroups;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;

@@ -12,6 +12,7 @@ import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
+import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -22,7 +23,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.TreeMap;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -53,12 +54,9 @@ final class BankColumns {
     @Nullable
     Relation relation;
 
-    /** A column of charges beside the amounts; {@code null} for none. */
+    /** A column of charges beside the amounts that no balance explains; {@code null} for none. */
     @Nullable
     ColumnSurvey charged;
-
-    /** True when the balances say that the charges are taken off besides the amounts. */
-    boolean chargesProved;
 
     /** Which rows of unsigned amounts go out, by a column or by headings; {@code null} when the amounts say it. */
     Relation.@Nullable Sides sides;
@@ -157,7 +155,7 @@ final class BankColumns {
         for (ColumnSurvey column : dates) {
             if (column != best
                     && best != null
-                    && Words.fit("value-date", column.title()) > 0
+                    && TradeWords.fit("value-date", column.title()) > 0
                     && sameForm(column, best)) {
                 put(BankLines.VALUE_DATE, column);
             }
@@ -176,11 +174,13 @@ final class BankColumns {
     private static int rank(ColumnSurvey column) {
         int written = column.hasWrittenDates() ? 100 : 0;
         int full = column.blank() * 10 > column.filled() ? -200 : 0;
-        int words = Words.fit("booked", column.title()) * 8;
-        words = Math.max(words, Words.fit("date", column.title()) == Words.IS ? 20 : 0);
-        words = Math.max(words, Words.fit("deed", column.title()) == Words.IS ? 12 : 0);
+        int words = TradeWords.fit("booked", column.title()) * 8;
+        words = Math.max(words, TradeWords.fit("date", column.title()) == TradeWords.IS ? 20 : 0);
+        words = Math.max(words, TradeWords.fit("deed", column.title()) == TradeWords.IS ? 12 : 0);
         if (words == 0) {
-            words = Words.fit("value-date", column.title()) > 0 || Words.fit("bought", column.title()) > 0 ? -5 : 1;
+            words = TradeWords.fit("value-date", column.title()) > 0 || TradeWords.fit("bought", column.title()) > 0
+                    ? -5
+                    : 1;
         }
         return written + full + words;
     }
@@ -203,8 +203,8 @@ final class BankColumns {
     static boolean isMoney(ColumnSurvey column) {
         for (String meaning :
                 List.of("amount", "in", "out", "debit", "credit", "charged", "repaid", "balance", "owed")) {
-            if (Words.fit(meaning, column.title()) > 0) {
-                return Words.fit("original-amount", column.title()) == 0;
+            if (TradeWords.fit(meaning, column.title()) > 0) {
+                return TradeWords.fit("original-amount", column.title()) == 0;
             }
         }
         return false;
@@ -213,7 +213,7 @@ final class BankColumns {
     private static boolean isOther(ColumnSurvey column) {
         for (String meaning : List.of(
                 "reference", "cheque", "own-account", "branch", "type", "category", "original-amount", "fee", "text")) {
-            if (Words.fit(meaning, column.title()) > 0) {
+            if (TradeWords.fit(meaning, column.title()) > 0) {
                 return true;
             }
         }
@@ -225,9 +225,10 @@ final class BankColumns {
         DatePattern pattern = date == null || date.patterns().isEmpty()
                 ? null
                 : date.patterns().get(0);
-        List<ColumnSurvey> keys = columns.stream()
+        Map<ColumnSurvey, List<String>> keys = new LinkedHashMap<>();
+        columns.stream()
                 .filter(c -> !used.contains(c) && isSplit(c, MOST_KEYS) && c.blank() == 0)
-                .toList();
+                .forEach(c -> keys.put(c, cells(c)));
         for (int i = 0; i < days.length; i++) {
             long day = pattern == null || date == null ? SourceRecord.ABSENT : pattern.parse(cell(rows.get(i), date));
             days[i] = DatePattern.isDate(day) ? day : SourceRecord.ABSENT;
@@ -238,8 +239,7 @@ final class BankColumns {
                 sample.isWhole() ? beside.value(BesideFigures.Role.OPENING) : SourceRecord.ABSENT,
                 sample.isWhole() ? beside.value(BesideFigures.Role.CLOSING) : SourceRecord.ABSENT,
                 ways,
-                keys,
-                keys.stream().map(this::cells).toList());
+                keys);
     }
 
     private List<String> cells(ColumnSurvey column) {
@@ -262,7 +262,7 @@ final class BankColumns {
     private List<Relation.Sides> waysOfSides() {
         List<Relation.Sides> ways = new ArrayList<>();
         List<String> over = headingOf.stream()
-                .filter(h -> !h.isEmpty() && !Words.is("pending", h) && !Words.is("settled", h))
+                .filter(h -> !h.isEmpty() && !TradeWords.is("pending", h) && !TradeWords.is("settled", h))
                 .distinct()
                 .toList();
         if (over.size() > 1 && over.size() <= MOST_SIDES) {
@@ -271,31 +271,36 @@ final class BankColumns {
         columns.stream()
                 .filter(c -> !used.contains(c) && isSplit(c, MOST_SIDES) && c.blank() <= c.filled() / 10)
                 // As many texts as rows would fit any sum.
-                .filter(c -> c.fewValues().size() * 2 <= rows.size() || Words.fit("side", c.title()) > 0)
-                .sorted(Comparator.comparing(c -> -Words.fit("side", c.title())))
+                .filter(c -> c.fewValues().size() * 2 <= rows.size() || TradeWords.fit("side", c.title()) > 0)
+                .sorted(Comparator.comparing(c -> -TradeWords.fit("side", c.title())))
                 .forEach(c -> ways.addAll(Relation.Sides.all(c, c.fewValues(), cells(c))));
         return ways;
     }
 
     private void byBalance(Relation found) {
-        put(BankLines.BALANCE, found.balance());
-        ColumnSurvey other = found.other();
-        if (other == null) {
-            put(BankLines.AMOUNT, found.amount());
-            if (found.sides() != null) {
-                side(found.sides());
-                sidesProved = true;
-            }
-        } else if (found.taken() > 0) {
-            put(BankLines.AMOUNT, found.amount());
+        Relation.Moves moves = found.moves();
+        ColumnSurvey other = moves.other();
+        put(BankLines.BALANCE, moves.balance());
+        if (other == null || moves.second() != Relation.Second.SIDE) {
+            put(BankLines.AMOUNT, moves.amount());
+        }
+        if (moves.sides() != null) {
+            side(moves.sides());
+            sidesProved = true;
+        } else if (other != null && moves.second() == Relation.Second.CHARGES) {
             used.add(other);
-            twoSigned(found.amount(), other);
-        } else {
-            put(found.sign() > 0 ? BankLines.MONEY_IN : BankLines.MONEY_OUT, found.amount());
+            sources.put(
+                    BankLines.AMOUNT,
+                    FieldSource.column(Proposal.column(moves.amount())).less(Proposal.column(other)));
+        } else if (other != null && moves.second() == Relation.Second.SIGNED_SIDE) {
+            used.add(other);
+            twoSigned(moves.amount(), other);
+        } else if (other != null) {
+            put(found.sign() > 0 ? BankLines.MONEY_IN : BankLines.MONEY_OUT, moves.amount());
             put(found.sign() > 0 ? BankLines.MONEY_OUT : BankLines.MONEY_IN, other);
         }
-        if (found.key() != null) {
-            used.add(found.key());
+        if (moves.key() != null) {
+            used.add(moves.key());
         }
     }
 
@@ -354,7 +359,7 @@ final class BankColumns {
         ColumnSurvey amount = told != null ? told : net != null ? net : figure("amount", null);
         if (amount == null) {
             List<ColumnSurvey> free = figures.columns().stream()
-                    .filter(c -> c.type() == FieldType.AMOUNT && Words.fit("balance", c.title()) == 0)
+                    .filter(c -> c.type() == FieldType.AMOUNT && TradeWords.fit("balance", c.title()) == 0)
                     .toList();
             amount = free.size() == 1 || !free.isEmpty() && free.get(0).title().isEmpty() ? free.get(0) : null;
         }
@@ -399,21 +404,21 @@ final class BankColumns {
     }
 
     private @Nullable ColumnSurvey figure(String meaning, @Nullable ColumnSurvey taken) {
-        ColumnSurvey best = null;
-        int fit = 0;
-        for (ColumnSurvey column : columns) {
-            boolean figures = column.couldBeAmounts() || column.filled() == 0;
-            int here = Words.fit(meaning, column.title());
-            if (!used.contains(column)
-                    && column != taken
-                    && figures
-                    && here > fit
-                    && Words.fit("original-amount", column.title()) == 0) {
-                best = column;
-                fit = here;
-            }
-        }
-        return best;
+        return best(
+                meaning,
+                column -> column != taken
+                        && (column.couldBeAmounts() || column.filled() == 0)
+                        && TradeWords.fit("original-amount", column.title()) == 0);
+    }
+
+    // The column whose title fits best, of equal ones the fullest; {@code null} for none.
+    private @Nullable ColumnSurvey best(String meaning, Predicate<ColumnSurvey> fits) {
+        return columns.stream()
+                .filter(c -> !used.contains(c) && fits.test(c) && TradeWords.fit(meaning, c.title()) > 0)
+                .max(Comparator.comparingInt((ColumnSurvey c) -> TradeWords.fit(meaning, c.title()))
+                        .thenComparing(ColumnSurvey::filled)
+                        .thenComparing(c -> -c.place()))
+                .orElse(null);
     }
 
     private boolean excludeEachOther(ColumnSurvey one, ColumnSurvey other) {
@@ -424,52 +429,15 @@ final class BankColumns {
         return both * 10 <= rows.size();
     }
 
-    // A column of charges moves the account too when the balances say so; where nothing tells, it is asked about.
+    // A column of charges that no balance explains is asked about.
     private void charges() {
         ColumnSurvey amount = fields.get(BankLines.AMOUNT);
         ColumnSurvey fee = figure("fee", null);
-        if (relation != null || amount == null || fee == null || sources.containsKey(BankLines.AMOUNT) || isNil(fee)) {
-            return;
-        }
-        if (Words.fit("net", amount.title()) > 0) {
+        boolean nil = fee == null || rows.stream().noneMatch(row -> isFilled(cell(row, fee)));
+        if (relation == null && amount != null && !nil && !sources.containsKey(BankLines.AMOUNT)) {
             used.add(fee);
-            return;
+            charged = TradeWords.fit("net", amount.title()) > 0 ? null : fee;
         }
-        ColumnSurvey balance = fields.get(BankLines.BALANCE);
-        used.add(fee);
-        chargesProved = balance != null && explains(amount, fee, balance);
-        charged = fee;
-        if (chargesProved) {
-            sources.put(
-                    BankLines.AMOUNT,
-                    FieldSource.column(Proposal.column(amount)).less(Proposal.column(fee)));
-        }
-    }
-
-    private boolean isNil(ColumnSurvey column) {
-        return rows.stream().noneMatch(row -> isFilled(cell(row, column)));
-    }
-
-    private boolean explains(ColumnSurvey amount, ColumnSurvey fee, ColumnSurvey balance) {
-        int steps = 0;
-        int[] holds = new int[2];
-        for (int i = 1; i < rows.size(); i++) {
-            long one = Figures.read(cell(rows.get(i - 1), balance), form);
-            long two = Figures.read(cell(rows.get(i), balance), form);
-            if (one == SourceRecord.ABSENT || two == SourceRecord.ABSENT) {
-                continue;
-            }
-            steps++;
-            holds[0] += two - one == moved(rows.get(i), amount, fee) ? 1 : 0;
-            holds[1] += one - two == moved(rows.get(i - 1), amount, fee) ? 1 : 0;
-        }
-        return steps >= LEAST_EVIDENCE && Math.max(holds[0], holds[1]) * 20 >= steps * 19;
-    }
-
-    private long moved(Sample.Kept row, ColumnSurvey amount, ColumnSurvey fee) {
-        long one = Figures.read(cell(row, amount), form);
-        long less = Figures.read(cell(row, fee), form);
-        return one == SourceRecord.ABSENT ? one : one - (less == SourceRecord.ABSENT ? 0 : less);
     }
 
     private static boolean isFilled(String cell) {
@@ -494,10 +462,10 @@ final class BankColumns {
         // One side alone, under a title that says so.
         for (ColumnSurvey column : columns) {
             List<String> words = column.fewValues();
-            if (!used.contains(column) && words.size() == 1 && Words.fit("side", column.title()) > 0) {
+            if (!used.contains(column) && words.size() == 1 && TradeWords.fit("side", column.title()) > 0) {
                 String word = words.get(0);
-                boolean minus = Words.is("minus", word);
-                if (minus || Words.is("plus", word)) {
+                boolean minus = TradeWords.is("minus", word);
+                if (minus || TradeWords.is("plus", word)) {
                     List<String> here = List.of(word);
                     side(new Relation.Sides(
                             column, minus ? List.of("+") : here, minus ? here : List.of("-"), row -> minus));
@@ -508,7 +476,7 @@ final class BankColumns {
     }
 
     private static boolean isSide(String sign, String title, String side, String word) {
-        return Words.is(sign, word) || Words.is(title, word) || Words.is(side, word);
+        return TradeWords.is(sign, word) || TradeWords.is(title, word) || TradeWords.is(side, word);
     }
 
     private void texts() {
@@ -521,9 +489,9 @@ final class BankColumns {
             referenceByShape();
         }
         List<ColumnSurvey> texts = new ArrayList<>();
-        for (int fit = Words.IS; fit >= Words.HOLDS && texts.isEmpty(); fit--) {
+        for (int fit = TradeWords.IS; fit >= TradeWords.HOLDS && texts.isEmpty(); fit--) {
             for (ColumnSurvey column : columns) {
-                if (isText(column) && Words.fit("text", column.title()) >= fit) {
+                if (isText(column) && TradeWords.fit("text", column.title()) >= fit) {
                     texts.add(column);
                 }
             }
@@ -570,7 +538,7 @@ final class BankColumns {
     private void longestTexts(List<ColumnSurvey> texts) {
         for (FieldType type : List.of(FieldType.TEXT, FieldType.CODE)) {
             columns.stream()
-                    .filter(c -> isText(c) && c.type() == type && !isOther(c) && Words.fit("note", c.title()) == 0)
+                    .filter(c -> isText(c) && c.type() == type && !isOther(c) && TradeWords.fit("note", c.title()) == 0)
                     .filter(c -> type == FieldType.TEXT && c.blank() <= c.filled()
                             || c.fewValues().size() != 1)
                     .max(Comparator.comparingInt(ColumnSurvey::longest))
@@ -580,16 +548,7 @@ final class BankColumns {
     }
 
     private void named(Field field, String meaning) {
-        ColumnSurvey best = null;
-        int fit = 0;
-        for (ColumnSurvey column : columns) {
-            int here = Words.fit(meaning, column.title());
-            boolean better = here > fit || here == fit && best != null && column.filled() > best.filled();
-            if (here > 0 && better && !used.contains(column) && column.filled() > 0) {
-                best = column;
-                fit = here;
-            }
-        }
+        ColumnSurvey best = best(meaning, column -> column.filled() > 0);
         if (best != null) {
             put(field, best);
         }
@@ -603,9 +562,9 @@ final class BankColumns {
                 continue;
             }
             List<String> pending =
-                    words.stream().filter(w -> Words.is("pending", w)).toList();
-            boolean settled = words.stream().anyMatch(w -> Words.is("settled", w));
-            if (!pending.isEmpty() && (settled || Words.fit("status", column.title()) > 0)) {
+                    words.stream().filter(w -> TradeWords.is("pending", w)).toList();
+            boolean settled = words.stream().anyMatch(w -> TradeWords.is("settled", w));
+            if (!pending.isEmpty() && (settled || TradeWords.fit("status", column.title()) > 0)) {
                 used.add(column);
                 filters.add(new RowFilter(Proposal.column(column), RowFilter.Test.IS, pending, false));
                 return;
@@ -615,13 +574,15 @@ final class BankColumns {
 
     // A heading that says that the rows below it are not booked yet, and another that ends them.
     private void sections() {
-        List<String> pending =
-                headings.stream().filter(h -> Words.is("pending", h)).distinct().toList();
+        List<String> pending = headings.stream()
+                .filter(h -> TradeWords.is("pending", h))
+                .distinct()
+                .toList();
         if (pending.isEmpty()) {
             return;
         }
         List<String> all = new ArrayList<>(pending);
-        headings.stream().filter(h -> Words.is("settled", h)).distinct().forEach(all::add);
+        headings.stream().filter(h -> TradeWords.is("settled", h)).distinct().forEach(all::add);
         section(all);
         filters.add(new RowFilter(SECTION, RowFilter.Test.IS, pending, false));
     }
@@ -629,7 +590,7 @@ final class BankColumns {
     private void section(List<String> texts) {
         Set<String> all = new LinkedHashSet<>(texts);
         headings.stream()
-                .filter(h -> Words.is("pending", h) || Words.is("settled", h))
+                .filter(h -> TradeWords.is("pending", h) || TradeWords.is("settled", h))
                 .forEach(all::add);
         String take = "^(" + String.join("|", all.stream().map(Pattern::quote).toList()) + ")$";
         sections.clear();
@@ -639,18 +600,12 @@ final class BankColumns {
     // Rows in another currency than most are no movements of this account.
     private void currency() {
         for (ColumnSurvey column : columns) {
-            boolean codes = !column.fewValues().isEmpty()
-                    && column.fewValues().stream().allMatch(w -> Labels.currency(w) != null);
-            if (codes && !used.contains(column) && Words.fit("original-currency", column.title()) == 0) {
-                Map<String, Integer> counts = new TreeMap<>();
-                rows.forEach(row -> counts.merge(cell(row, column), 1, Integer::sum));
-                counts.remove("");
-                String most = counts.entrySet().stream()
-                        .max(Map.Entry.comparingByValue())
-                        .map(Map.Entry::getKey)
-                        .orElse("");
+            if (StatedCurrency.isCodes(column)
+                    && !used.contains(column)
+                    && TradeWords.fit("original-currency", column.title()) == 0) {
                 used.add(column);
-                expectations.add(new RowFilter(Proposal.column(column), RowFilter.Test.IS, List.of(most), true));
+                List<String> most = List.of(StatedCurrency.most(column, rows));
+                expectations.add(new RowFilter(Proposal.column(column), RowFilter.Test.IS, most, true));
                 return;
             }
         }
@@ -659,13 +614,13 @@ final class BankColumns {
     // The account of each row: always the same, or those of several accounts.
     private void accounts() {
         for (ColumnSurvey column : columns) {
-            boolean key = relation != null && relation.key() == column;
+            boolean key = relation != null && relation.moves().key() == column;
             List<String> values = column.fewValues();
             boolean numbers = !values.isEmpty()
                     && column.blank() == 0
                     && values.stream()
                             .allMatch(v -> v.length() >= 6 && v.chars().anyMatch(Character::isDigit));
-            boolean own = numbers && Words.fit("own-account", column.title()) > 0 && !used.contains(column);
+            boolean own = numbers && TradeWords.fit("own-account", column.title()) > 0 && !used.contains(column);
             if (key && numbers || own && values.size() > 1) {
                 used.add(column);
                 numberColumn = Proposal.column(column);
@@ -688,7 +643,7 @@ final class BankColumns {
         return stated
                 || columns.stream().allMatch(c -> c.title().isEmpty())
                 || columns.stream()
-                        .anyMatch(c -> Words.fit("text", c.title()) > 0 || Words.fit("payee", c.title()) > 0);
+                        .anyMatch(c -> TradeWords.fit("text", c.title()) > 0 || TradeWords.fit("payee", c.title()) > 0);
     }
 
     @Nullable
@@ -705,7 +660,7 @@ final class BankColumns {
         Set<String> words = new LinkedHashSet<>();
         for (Sample.Kept row : rows) {
             String cell = cell(row, text);
-            if (!hasAmount(row) && (Words.begins("brought", cell) || Words.begins("carried", cell))) {
+            if (!hasAmount(row) && (TradeWords.begins("brought", cell) || TradeWords.begins("carried", cell))) {
                 words.add(cell);
             }
         }

@@ -7,8 +7,10 @@ import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowFilter;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.survey.BesideFigures.Role;
 import io.mivrel.text.AmountFormat;
+import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -83,10 +85,6 @@ final class BankSigns {
             byBalance(relation);
             return;
         }
-        if (found.chargesProved) {
-            decided = Signs.AS_WRITTEN;
-            return;
-        }
         byStated();
         if (decided == null) {
             byTitles();
@@ -97,16 +95,16 @@ final class BankSigns {
     // amounts go
     // against them.
     private void byBalance(Relation relation) {
-        String owed = owed(relation.balance());
+        String owed = owed(relation.moves().balance());
         if (relation.unsigned()) {
-            decided = relation.order() == io.mivrel.rows.RowOrder.OLDEST_FIRST ? Signs.BY_BALANCE : null;
+            decided = relation.order() == RowOrder.OLDEST_FIRST ? Signs.BY_BALANCE : null;
         } else if (found.fields.containsKey(BankLines.AMOUNT) && relation.sign() < 0) {
             int[] evidence = evidence();
             Signs reversed = evidence[0] > evidence[1] ? null : Signs.REVERSED;
             decided = owed.isEmpty() ? reversed : Signs.BALANCE_REVERSED;
             told = owed;
         } else {
-            boolean crIsPlus = plusMark.isEmpty() && !minusMark.isEmpty() && Words.is("plus", minusMark);
+            boolean crIsPlus = plusMark.isEmpty() && !minusMark.isEmpty() && TradeWords.is("plus", minusMark);
             owed = owed.isEmpty() && isTitled(BankLines.MONEY_IN, "charged", "out")
                     ? "the balance rises by what goes out, so it is what is owed"
                     : owed;
@@ -117,11 +115,12 @@ final class BankSigns {
 
     private boolean isTitled(Field field, String meaning, String other) {
         ColumnSurvey column = found.fields.get(field);
-        return column != null && (Words.fit(meaning, column.title()) > 0 || Words.fit(other, column.title()) > 0);
+        return column != null
+                && (TradeWords.fit(meaning, column.title()) > 0 || TradeWords.fit(other, column.title()) > 0);
     }
 
     private String owed(ColumnSurvey balance) {
-        return Words.fit("owed", balance.title()) > 0
+        return TradeWords.fit("owed", balance.title()) > 0
                 ? "'" + balance.title() + "' is what is owed"
                 : found.beside.owed() ? "the file says that its balances are what is owed" : "";
     }
@@ -130,9 +129,9 @@ final class BankSigns {
     private void marks() {
         for (ColumnSurvey column : found.fields.values()) {
             for (String mark : column.sideMarks().keySet()) {
-                if (Words.is("minus", mark)) {
+                if (TradeWords.is("minus", mark)) {
                     minusMark = mark;
-                } else if (Words.is("plus", mark)) {
+                } else if (TradeWords.is("plus", mark)) {
                     plusMark = mark;
                 }
             }
@@ -244,10 +243,10 @@ final class BankSigns {
             decided = Signs.AS_WRITTEN;
             told = found.sides == null ? "marks beside the figures say the side" : "the words of a column say the side";
         } else if (!minusMark.isEmpty()) {
-            boolean plus = Words.is("plus", minusMark);
+            boolean plus = TradeWords.is("plus", minusMark);
             decided = plus ? Signs.REVERSED : Signs.AS_WRITTEN;
             told = "'" + minusMark + "' stands beside what " + (plus ? "comes in" : "goes out");
-        } else if (amount != null && Words.fit("charged", amount.title()) > 0) {
+        } else if (amount != null && TradeWords.fit("charged", amount.title()) > 0) {
             decided = Signs.REVERSED;
             told = "'" + amount.title() + "' is what was charged";
         } else {
@@ -258,10 +257,10 @@ final class BankSigns {
     private void bySentence() {
         for (Sample.Kept row : around) {
             for (String cell : row.cells()) {
-                int positive = Words.placeOf("positive", cell);
-                int charged = Words.placeOf("charged", cell);
+                int positive = TradeWords.placeOf("positive", cell);
+                int charged = TradeWords.placeOf("charged", cell);
                 if (positive >= 0 && charged >= 0) {
-                    int negative = Words.placeOf("negative", cell);
+                    int negative = TradeWords.placeOf("negative", cell);
                     boolean chargesArePositive =
                             negative < 0 || Math.abs(positive - charged) < Math.abs(negative - charged);
                     decided = chargesArePositive ? Signs.REVERSED : Signs.AS_WRITTEN;
@@ -336,7 +335,7 @@ final class BankSigns {
     private int[] evidence() {
         int[] counts = new int[2];
         List<ColumnSurvey> texts = found.columns.stream()
-                .filter(c -> Words.fit("text", c.title()) > 0 || c == found.fields.get(BankLines.NARRATIVE))
+                .filter(c -> TradeWords.fit("text", c.title()) > 0 || c == found.fields.get(BankLines.NARRATIVE))
                 .toList();
         for (int i = 0; i < amounts.length; i++) {
             StringBuilder words = new StringBuilder();
@@ -344,7 +343,7 @@ final class BankSigns {
                 words.append(BankColumns.cell(rows.get(i), text)).append(' ');
             }
             int direction =
-                    amounts[i] == 0 || amounts[i] == SourceRecord.ABSENT ? 0 : Words.direction(words.toString());
+                    amounts[i] == 0 || amounts[i] == SourceRecord.ABSENT ? 0 : TradeWords.direction(words.toString());
             if (direction != 0) {
                 counts[direction == Long.signum(amounts[i]) ? 0 : 1]++;
             }
@@ -363,11 +362,11 @@ final class BankSigns {
             found.beside.explain(signed, SourceRecord.ABSENT, SourceRecord.ABSENT);
             return;
         }
-        long[] balances = figures.of(relation.balance());
-        boolean newest = relation.order() == io.mivrel.rows.RowOrder.NEWEST_FIRST;
+        long[] balances = figures.of(relation.moves().balance());
+        boolean newest = relation.order() == RowOrder.NEWEST_FIRST;
         long opening = SourceRecord.ABSENT;
         long closing = SourceRecord.ABSENT;
-        if (relation.isPlain() && relation.order() != io.mivrel.rows.RowOrder.NEWEST_DAY_FIRST) {
+        if (relation.moves().key() == null && relation.order() != RowOrder.NEWEST_DAY_FIRST) {
             for (int n = 0; n < balances.length; n++) {
                 int i = newest ? balances.length - 1 - n : n;
                 if (balances[i] != SourceRecord.ABSENT) {

@@ -3,6 +3,7 @@ package io.mivrel.survey;
 import io.mivrel.intake.Stated;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.AmountFormat;
+import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -38,7 +39,7 @@ final class BesideFigures {
             this.label = label;
             this.value = value;
             this.whole = whole;
-            this.owed = Words.longest("owed", label.replaceAll("[()\\[\\]]", " ")) > 0
+            this.owed = TradeWords.longest("owed", label.replaceAll("[()\\[\\]]", " ")) > 0
                     || fits("opening-owed", label)
                     || fits("closing-owed", label);
         }
@@ -53,7 +54,7 @@ final class BesideFigures {
             List<String> cells = row.cells();
             for (int i = 0; i < cells.size(); i++) {
                 String cell = cells.get(i);
-                owed |= cell.indexOf(' ') > 0 && Words.longest("owed", cell) >= 6;
+                owed |= cell.indexOf(' ') > 0 && TradeWords.longest("owed", cell) >= 6;
                 if (!cell.isEmpty() && Character.isLetter(cell.codePointAt(0))) {
                     take(cells, i, form);
                 }
@@ -86,7 +87,7 @@ final class BesideFigures {
                 return;
             }
             boolean between = text.isEmpty()
-                    || Labels.currency(text) != null
+                    || StatedCurrency.ofCode(text) != null
                     || text.chars().filter(Character::isDigit).count() >= 6;
             if (!between) {
                 return;
@@ -119,7 +120,7 @@ final class BesideFigures {
     }
 
     private static boolean fits(String meaning, String label) {
-        return Words.is(meaning, label) || Words.begins(meaning, label);
+        return TradeWords.is(meaning, label) || TradeWords.begins(meaning, label);
     }
 
     private void byLabels() {
@@ -139,7 +140,7 @@ final class BesideFigures {
 
     private static @Nullable Role role(Figure figure) {
         String label = figure.label;
-        if (figure.whole && (Words.is("count", label) || Words.begins("count", label))) {
+        if (figure.whole && (TradeWords.is("count", label) || TradeWords.begins("count", label))) {
             return Role.COUNT;
         }
         if (fits("opening-owed", label) || fits("opening", label)) {
@@ -148,9 +149,9 @@ final class BesideFigures {
         if (fits("closing-owed", label) || fits("closing", label)) {
             return Role.CLOSING;
         }
-        if (Words.longest("total", label) > 0 || Words.longest("turnover", label) > 0) {
-            int in = Math.max(Words.longest("in", label), Words.longest("credit", label));
-            int out = Math.max(Words.longest("out", label), Words.longest("debit", label));
+        if (TradeWords.longest("total", label) > 0 || TradeWords.longest("turnover", label) > 0) {
+            int in = Math.max(TradeWords.longest("in", label), TradeWords.longest("credit", label));
+            int out = Math.max(TradeWords.longest("out", label), TradeWords.longest("debit", label));
             return in > out ? Role.IN : out > in ? Role.OUT : null;
         }
         return null;

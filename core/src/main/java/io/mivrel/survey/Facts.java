@@ -6,6 +6,7 @@ import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.Shape;
 import io.mivrel.shape.Years;
+import io.mivrel.text.TradeWords;
 import java.util.Currency;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -64,7 +65,7 @@ public record Facts(
             return shapes.stream()
                     .filter(CarryDown.class::isInstance)
                     .flatMap(shape -> ((CarryDown) shape).headings().stream())
-                    .anyMatch(heading -> Words.is("account", heading.title()));
+                    .anyMatch(heading -> TradeWords.is("account", heading.title()));
         }
 
         /** True for a cell that other columns are made of: the whole line, and a date without its year. */

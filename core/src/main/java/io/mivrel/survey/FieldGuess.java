@@ -7,6 +7,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldTable;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
+import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -111,7 +112,7 @@ final class FieldGuess {
         }
         for (String meaning : MEANINGS.getOrDefault(field, List.of())) {
             for (ColumnSurvey column : free) {
-                if (Words.fit(meaning, column.title()) == Words.IS && suits(field.type(), column)) {
+                if (TradeWords.fit(meaning, column.title()) == TradeWords.IS && suits(field.type(), column)) {
                     return column;
                 }
             }

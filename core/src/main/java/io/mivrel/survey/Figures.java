@@ -2,6 +2,7 @@ package io.mivrel.survey;
 
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.AmountFormat;
+import io.mivrel.text.TradeWords;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,7 +30,7 @@ final class Figures {
     private static boolean onlyPlusMarked(ColumnSurvey column) {
         return column.hasUnmarked()
                 && !column.sideMarks().isEmpty()
-                && column.sideMarks().keySet().stream().noneMatch(mark -> Words.is("minus", mark));
+                && column.sideMarks().keySet().stream().noneMatch(mark -> TradeWords.is("minus", mark));
     }
 
     /** An amount without the mark beside it, or {@link SourceRecord#ABSENT}. */
@@ -45,7 +46,7 @@ final class Figures {
         if (!AmountFormat.isAmount(value)) {
             return SourceRecord.ABSENT;
         }
-        boolean turns = marked != null && marked.isSide() && (plusTurns || Words.is("minus", marked.mark()));
+        boolean turns = marked != null && marked.isSide() && (plusTurns || TradeWords.is("minus", marked.mark()));
         return turns ? -value : value;
     }
 

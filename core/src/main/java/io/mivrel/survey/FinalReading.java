@@ -25,11 +25,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 
 /** Reads a whole file with the layout that is proposed, as a run would, and tells what that reading proves. */
 final class FinalReading {
-    private static final int MOST_SCATTERED = 100_000;
+    private static final int MOST_JOURNALS = 200_000;
     private static final int ROWS_NAMED = 3;
 
     private final Kind kind;
@@ -38,12 +37,9 @@ final class FinalReading {
     private long oneSide;
     private final Map<Rule, List<Finding>> found = new LinkedHashMap<>();
     private final Map<Rule, Long> counts = new LinkedHashMap<>();
-    private long groups;
-    private long groupsNil;
-    private long groupSum;
-    private boolean groupSound;
-    private @Nullable String group;
-    private @Nullable Map<String, Long> scattered = new HashMap<>();
+    /** What the lines of each journal come to, the first so many; absent where one could not be read. */
+    private final Map<String, Long> journals = new HashMap<>();
+
     private final IntakeTally tally;
 
     private FinalReading(Kind kind, Currency currency, Intake intake, Progress progress) throws IOException {
@@ -66,8 +62,6 @@ final class FinalReading {
             }
             progress.at("surveyed", tally.rows());
         }
-        endGroup();
-        gather();
     }
 
     /** {@code rows} are those that the layout makes of the file, its shapes laid over them. */
@@ -93,54 +87,17 @@ final class FinalReading {
         return amount != SourceRecord.ABSENT && amount != 0;
     }
 
+    // Lines of a journal may stand anywhere, as in a list by account.
     private void line(RecordBlock block, int i) {
         String reference = block.text(Objects.requireNonNull(kind.key()), i);
-        if (reference == null || !reference.equals(group)) {
-            endGroup();
-            group = reference;
-            groupSum = 0;
-            groupSound = true;
+        if (reference != null && (journals.size() < MOST_JOURNALS || journals.containsKey(reference))) {
+            long amount = block.number(kind.amount(), i);
+            long counted = amount == SourceRecord.ABSENT ? 0 : amount;
+            journals.merge(
+                    reference,
+                    block.isValid(i) ? counted : SourceRecord.ABSENT,
+                    (a, c) -> a == SourceRecord.ABSENT || c == SourceRecord.ABSENT ? SourceRecord.ABSENT : a + c);
         }
-        groupSound &= block.isValid(i);
-        long amount = block.number(kind.amount(), i);
-        groupSum += amount == SourceRecord.ABSENT ? 0 : amount;
-        if (scattered != null && reference != null) {
-            scatter(scattered, reference, amount, block.isValid(i));
-        }
-    }
-
-    // Lines of a journal may stand anywhere, as in a list by account.
-    private void scatter(Map<String, Long> sums, String reference, long amount, boolean sound) {
-        if (sound) {
-            sums.merge(reference, amount, (a, b) -> a == SourceRecord.ABSENT ? a : a + b);
-        } else {
-            sums.put(reference, SourceRecord.ABSENT);
-        }
-        if (sums.size() > MOST_SCATTERED) {
-            scattered = null;
-        }
-    }
-
-    private void gather() {
-        if (scattered == null) {
-            return;
-        }
-        long sound = scattered.values().stream()
-                .filter(s -> s != SourceRecord.ABSENT)
-                .count();
-        long nil = scattered.values().stream().filter(s -> s == 0).count();
-        if (nil * Math.max(1, groups) > groupsNil * Math.max(1, sound)) {
-            groups = sound;
-            groupsNil = nil;
-        }
-    }
-
-    private void endGroup() {
-        if (group != null && groupSound) {
-            groups++;
-            groupsNil += groupSum == 0 ? 1 : 0;
-        }
-        group = null;
     }
 
     /** The statements of the file, in words: account, days and closing balance of each. */
@@ -201,10 +158,12 @@ final class FinalReading {
                     Objects.requireNonNull(kind.plusSide()).name() + " and "
                             + Objects.requireNonNull(kind.minusSide()).name() + " are never both filled"));
         }
-        if (groups > 0) {
+        long sound =
+                journals.values().stream().filter(s -> s != SourceRecord.ABSENT).count();
+        if (sound > 0) {
+            long nil = journals.values().stream().filter(s -> s == 0).count();
             proofs.add(new Proof(
-                    groupsNil * 20 >= groups * 19,
-                    String.format(Locale.ROOT, "%,d of %,d journals sum to nil", groupsNil, groups)));
+                    nil * 20 >= sound * 19, String.format(Locale.ROOT, "%,d of %,d journals sum to nil", nil, sound)));
         }
         return proofs;
     }

@@ -36,90 +36,58 @@ import org.jspecify.annotations.Nullable;
  * What the columns probably are: the kind of records, the fields, how dates and amounts are written; and what the columns
  * do not tell, as questions.
  */
-record Guess(
-        Facts facts,
-        Sample sample,
-        List<ColumnSurvey> columns,
-        String until,
-        @Nullable Kind gives,
-        Map<Field, ColumnSurvey> fields,
-        @Nullable DatePattern pattern,
-        AmountFormat numbers,
-        @Nullable BankColumns bank,
-        Collection<Sample.Kept> beside,
-        Answers answers,
-        String why,
-        List<Question> questions) {
+final class Guess {
     private static final Pattern DATE_LIKE = Pattern.compile("\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4}");
 
     private static final Pattern YEAR = Pattern.compile("(?<![0-9.,])(?:19|20)[0-9]{2}(?![0-9.,])");
 
+    final Facts facts;
+    final List<ColumnSurvey> columns;
+    final Collection<Sample.Kept> beside;
+    final Answers answers;
+    final @Nullable Kind gives;
+    /** Why, and what arithmetic says of each other kind. */
+    final String why;
+
+    final @Nullable BankColumns bank;
+    final Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
+    final List<Question> questions = new ArrayList<>();
+    final @Nullable DatePattern pattern;
+    final AmountFormat numbers;
+
     /** {@code beside} are the rows above and below the data; {@code answers} are what somebody says of it. */
-    static Guess of(
-            Facts facts,
-            Sample sample,
-            List<ColumnSurvey> columns,
-            String until,
-            Collection<Sample.Kept> beside,
-            Answers answers) {
-        List<Question> questions = new ArrayList<>();
-        Map<Field, ColumnSurvey> fields = new LinkedHashMap<>();
+    Guess(Facts facts, Sample sample, List<ColumnSurvey> columns, Collection<Sample.Kept> beside, Answers answers) {
+        this.facts = facts;
+        this.columns = columns;
+        this.beside = beside;
+        this.answers = answers;
         boolean own = facts.kind().isStatement();
         Found known = own ? new Found(BankLines.KIND, "", null, null) : found(facts, sample, columns, beside, answers);
-        Kind gives = known.gives;
+        gives = known.gives;
+        why = known.why;
+        bank = known.bank;
         if (own) {
             statement(facts.kind(), columns, fields);
         } else if (gives != null) {
             fields(known, usable(facts, columns), answers, fields, questions);
-        }
-        BankColumns bank = known.bank;
-        String why = known.why;
-        Guess guess = new Guess(
-                facts,
-                sample,
-                columns,
-                until,
-                gives,
-                fields,
-                null,
-                AmountFormat.plain(2),
-                bank,
-                beside,
-                answers,
-                why,
-                questions);
-        if (gives == null) {
-            guess.ask(
+        } else {
+            ask(
                     "gives",
                     "bank lines, journal lines or invoice lines? Neither a balance, nor sums to nil, nor the titles tell");
         }
         if (sample.languages().size() > 1) {
-            guess.ask(
+            ask(
                     "language",
                     String.join(" or ", sample.languages())
                             + "? The names of months in the dates are known in these languages, and mean other months");
         }
-        guess.kinds(fields.get(InvoiceLines.DOCUMENT_KIND));
-        guess.credits();
+        kinds(fields.get(InvoiceLines.DOCUMENT_KIND));
+        credits();
         boolean plain = own && facts.kind() != FileKind.QIF;
         DatePattern told = said(answers);
-        DatePattern found = plain ? DatePattern.ISO : told != null ? told : guess.findPattern();
-        DatePattern pattern = found == null ? null : KnownFormats.around(guess.year(), found);
-        AmountFormat numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : guess.findNumbers();
-        return new Guess(
-                facts,
-                sample,
-                columns,
-                until,
-                gives,
-                fields,
-                pattern,
-                numbers,
-                bank,
-                beside,
-                answers,
-                why,
-                List.copyOf(questions));
+        DatePattern written = plain ? DatePattern.ISO : told != null ? told : findPattern();
+        pattern = written == null ? null : KnownFormats.around(year(), written);
+        numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : findNumbers();
     }
 
     /** What the rows are, why, and what shows it. */
@@ -317,12 +285,6 @@ record Guess(
     @Nullable
     String answerTo(String about) {
         return answers.of(about);
-    }
-
-    /** The same with rows behind the data. */
-    Guess endingAt(String end) {
-        return new Guess(
-                facts, sample, columns, end, gives, fields, pattern, numbers, bank, beside, answers, why, questions);
     }
 
     // The file's own words for the kinds of documents need a translation.

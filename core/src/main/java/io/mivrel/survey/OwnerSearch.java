@@ -1,7 +1,9 @@
 package io.mivrel.survey;
 
 import io.mivrel.intake.Whose;
+import io.mivrel.text.TradeWords;
 import java.math.BigInteger;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -15,13 +17,12 @@ final class OwnerSearch {
 
     private OwnerSearch() {}
 
-    /**
-     * What the rows say.
-     *
-     * @param numberColumn the column of account numbers, in a file of several accounts; {@code null} for none
-     */
-    static Whose find(Collection<Sample.Kept> rows, @Nullable String numberColumn) {
-        Map<String, Whose.Mark> marks = new LinkedHashMap<>();
+    /** A value that stands beside the rows with words before it: in one cell with a colon, or in the next that is filled. */
+    record Labelled(String label, String value) {}
+
+    /** All of them in some rows. */
+    static List<Labelled> labelled(Collection<Sample.Kept> rows) {
+        List<Labelled> found = new ArrayList<>();
         for (Sample.Kept row : rows) {
             List<String> cells = row.cells();
             for (int i = 0; i < cells.size(); i++) {
@@ -32,27 +33,42 @@ final class OwnerSearch {
                 for (int next = i + 1; value.isEmpty() && next < cells.size(); next++) {
                     value = cells.get(next);
                 }
-                String what = label.isEmpty() || value.isEmpty() ? null : what(label, value);
-                if (what != null && !(what.equals(Whose.NUMBER) && numberColumn != null)) {
-                    marks.putIfAbsent(what, new Whose.Mark(label, List.of(value)));
+                if (!label.isEmpty() && !value.isEmpty()) {
+                    found.add(new Labelled(label, value));
                 }
+            }
+        }
+        return found;
+    }
+
+    /**
+     * What the rows say.
+     *
+     * @param numberColumn the column of account numbers, in a file of several accounts; {@code null} for none
+     */
+    static Whose find(Collection<Sample.Kept> rows, @Nullable String numberColumn) {
+        Map<String, Whose.Mark> marks = new LinkedHashMap<>();
+        for (Labelled one : labelled(rows)) {
+            String what = what(one.label, one.value);
+            if (what != null && !(what.equals(Whose.NUMBER) && numberColumn != null)) {
+                marks.putIfAbsent(what, new Whose.Mark(one.label, List.of(one.value)));
             }
         }
         return new Whose(marks, numberColumn);
     }
 
     private static @Nullable String what(String label, String value) {
-        if (Labels.currency(value) != null) {
+        if (StatedCurrency.ofCode(value) != null) {
             return Whose.CURRENCY;
         }
         boolean number = isNumber(value);
-        if (isIban(value) || number && Words.is("account-label", label)) {
+        if (isIban(value) || number && TradeWords.is("account-label", label)) {
             return Whose.NUMBER;
         }
-        if (Words.is("holder-label", label) && value.chars().anyMatch(Character::isLetter)) {
+        if (TradeWords.is("holder-label", label) && value.chars().anyMatch(Character::isLetter)) {
             return Whose.HOLDER;
         }
-        return Words.is("bank-label", label) && number ? Whose.BANK : null;
+        return TradeWords.is("bank-label", label) && number ? Whose.BANK : null;
     }
 
     // Digits with blanks, strokes and perhaps letters or stars between, not a day.

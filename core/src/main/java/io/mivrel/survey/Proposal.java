@@ -8,14 +8,10 @@ import io.mivrel.intake.Terms;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
-import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
-import io.mivrel.rows.RowOrder;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
-import io.mivrel.shape.Link;
-import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import java.util.HashSet;
 import java.util.List;
@@ -30,59 +26,32 @@ public final class Proposal {
 
     /** The layout as if every question were answered by its first choice; to look at data, not to run with. */
     public static Layout layout(Survey survey) {
-        return builder(
-                        survey.facts(),
-                        survey.titlesRow(),
-                        survey.titleRows(),
-                        survey.above() + 1,
-                        survey.until(),
-                        survey.order(),
-                        Objects.requireNonNull(survey.gives()),
-                        survey.columns(),
-                        survey.fields(),
-                        survey.pattern(),
-                        survey.numbers(),
-                        survey.refinement(),
-                        survey.fanOut(),
-                        survey.links())
-                .buildUnchecked();
-    }
-
-    private static Layout.Builder builder(
-            Facts facts,
-            int titlesRow,
-            int titleRows,
-            long firstRow,
-            String until,
-            RowOrder order,
-            Kind gives,
-            List<ColumnSurvey> columns,
-            Map<Field, ColumnSurvey> fields,
-            @Nullable DatePattern pattern,
-            AmountFormat numbers,
-            Refinement refinement,
-            List<FanOut.Amount> fanOut,
-            List<Link> links) {
+        Facts facts = survey.facts();
+        Facts.Print print = facts.print();
+        Refinement refinement = survey.refinement();
         boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
-        int dataRow = titlesRow > 0 ? titlesRow + 1 : text ? Math.max(1, (int) firstRow) : 1;
-        Layout.Builder layout = Layout.named("proposed", gives)
+        int titlesRow = survey.titlesRow();
+        int dataRow = titlesRow > 0 ? titlesRow + 1 : text ? Math.max(1, (int) survey.above() + 1) : 1;
+        Layout.Builder layout = Layout.named("proposed", Objects.requireNonNull(survey.gives()))
                 .format(new FileFormat(
                         facts.kind(),
                         facts.separator(),
                         facts.kind() == FileKind.WORKBOOK ? FileFormat.AUTO : facts.encoding(),
                         facts.part(),
-                        facts.print() == null ? List.of() : facts.print().slices(),
+                        print == null ? List.of() : print.slices(),
                         titlesRow,
-                        titleRows,
+                        survey.titleRows(),
                         facts.kind() == FileKind.FIXED_WIDTH ? 1 : dataRow,
-                        until,
-                        order))
-                .numbers(numbers);
-        if (facts.print() != null) {
-            facts.print().shapes().forEach(layout::shape);
-            facts.print().filters().forEach(layout::filter);
+                        survey.until(),
+                        survey.order()))
+                .numbers(survey.numbers())
+                .signs(refinement.signs())
+                .stated(stated(facts, refinement))
+                .whose(refinement.whose());
+        if (print != null) {
+            print.shapes().forEach(layout::shape);
+            print.filters().forEach(layout::filter);
         }
-        layout.signs(refinement.signs()).stated(stated(facts, refinement));
         if (refinement.nets()) {
             layout.terms(new Terms(true, false, DateWindow.ALL));
         }
@@ -92,11 +61,11 @@ public final class Proposal {
         refinement.filters().forEach(layout::filter);
         refinement.expectations().forEach(layout::expect);
         refinement.equations().forEach(layout::equation);
-        layout.whose(refinement.whose());
-        links.forEach(layout::shape);
-        fields.forEach((field, column) -> layout.field(field, source(field, column, pattern, refinement)));
-        if (!fanOut.isEmpty()) {
-            layout.shape(new FanOut(fanOut))
+        survey.links().forEach(layout::shape);
+        survey.fields()
+                .forEach((field, column) -> layout.field(field, source(field, column, survey.pattern(), refinement)));
+        if (!survey.fanOut().isEmpty()) {
+            layout.shape(new FanOut(survey.fanOut()))
                     .field(JournalLines.ACCOUNT, FanOut.ACCOUNT)
                     .field(JournalLines.NARRATIVE, FanOut.TEXT)
                     .field(
@@ -105,10 +74,10 @@ public final class Proposal {
                                     .withSide(new FieldSource.Side(FanOut.SIDE, List.of("debit"), List.of("credit"))));
         }
         Set<String> taken = taken(refinement);
-        columns.stream()
-                .filter(c -> !fields.containsValue(c) && !c.title().isEmpty() && !taken.contains(column(c)))
+        survey.columns().stream()
+                .filter(c -> !survey.fields().containsValue(c) && !c.title().isEmpty() && !taken.contains(column(c)))
                 .forEach(c -> layout.unused(c.title()));
-        return layout;
+        return layout.buildUnchecked();
     }
 
     private static FieldSource source(

@@ -5,39 +5,57 @@ import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowOrder;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.IntPredicate;
 import org.jspecify.annotations.Nullable;
 
 /**
  * How columns move a running balance.
  *
- * @param amount the column of amounts, or that of the first side
- * @param other the column of the other side; {@code null} when there is one of amounts
- * @param taken how the other side counts: -1 when it is taken off, 1 when both are signed
- * @param balance the column of balances
+ * @param moves the columns that move it
  * @param order in which order of time the rows stand
  * @param sign -1 when the balance falls by what is positive
- * @param sides which rows of unsigned amounts go out; {@code null} when the amounts say it themselves
  * @param unsigned true when the amounts have no sign and the balance alone tells it
- * @param key a column by whose values the rows have balances of their own, such as accounts; {@code null} for none
  * @param holds steps that hold
  * @param steps steps that could be tried
  */
-record Relation(
-        ColumnSurvey amount,
-        @Nullable ColumnSurvey other,
-        int taken,
-        ColumnSurvey balance,
-        RowOrder order,
-        int sign,
-        @Nullable Sides sides,
-        boolean unsigned,
-        @Nullable ColumnSurvey key,
-        long holds,
-        long steps) {
-
-    /** Of so many steps, nine in ten at least must hold. */
+record Relation(Moves moves, RowOrder order, int sign, boolean unsigned, long holds, long steps) {
+    /** Of so many steps, eight in ten at least must hold. */
     private static final int LEAST_STEPS = 2;
+
+    /**
+     * Columns that may move a balance.
+     *
+     * @param balance the column of balances
+     * @param amount the column of amounts, or that of the first side
+     * @param other the column of the other side, or of charges; {@code null} when there is one of amounts
+     * @param second how the other one counts
+     * @param sides which rows of unsigned amounts go out; {@code null} when the amounts say it themselves
+     * @param key a column by whose values the rows have balances of their own, such as accounts; {@code null} for none
+     * @param amounts what moves it in each row
+     */
+    record Moves(
+            ColumnSurvey balance,
+            ColumnSurvey amount,
+            @Nullable ColumnSurvey other,
+            Second second,
+            @Nullable Sides sides,
+            @Nullable ColumnSurvey key,
+            long[] amounts) {
+        private Moves over(Sides way) {
+            return new Moves(balance, amount, other, second, way, key, way.over(amounts));
+        }
+    }
+
+    /** What a second column beside the amounts is. */
+    enum Second {
+        /** The other side, without a sign. */
+        SIDE,
+        /** The other side, with a sign of its own. */
+        SIGNED_SIDE,
+        /** What is taken off the amount in the same row. */
+        CHARGES
+    }
 
     /** What a search looks at: figures of the rows, what the file states beside them, and columns of few values. */
     record Search(
@@ -46,19 +64,18 @@ record Relation(
             long opening,
             long closing,
             List<Sides> sides,
-            List<ColumnSurvey> keys,
-            List<List<String>> keyValues) {}
+            Map<ColumnSurvey, List<String>> keys) {}
 
-    /** The relation that the most steps show, nine in ten at least; {@code null} when there is none. */
+    /** The relation that the most steps show; {@code null} when there is none. */
     static @Nullable Relation find(Search search) {
-        Relation best = of(search, null, null);
-        for (int k = 0; k < search.keys.size() && best == null; k++) {
-            best = of(search, search.keys.get(k), search.keyValues.get(k));
+        Relation best = of(search, null);
+        for (ColumnSurvey key : search.keys.keySet()) {
+            best = best == null ? of(search, key) : best;
         }
         return best;
     }
 
-    private static @Nullable Relation of(Search search, @Nullable ColumnSurvey key, @Nullable List<String> values) {
+    private static @Nullable Relation of(Search search, @Nullable ColumnSurvey key) {
         Figures figures = search.figures;
         Relation best = null;
         for (ColumnSurvey balance : figures.columns()) {
@@ -66,13 +83,15 @@ record Relation(
                 if (amount == balance) {
                     continue;
                 }
-                best = better(best, single(search, amount, balance, key, values));
+                long[] amounts = figures.of(amount);
+                best = better(best, single(search, new Moves(balance, amount, null, Second.SIDE, null, key, amounts)));
                 for (ColumnSurvey other : figures.columns()) {
-                    for (int taken = -1; taken <= 1 && other.place() > amount.place() && other != balance; taken += 2) {
-                        long[] sides = sides(figures.of(amount), figures.of(other), taken);
-                        if (sides != null) {
+                    for (Second second : other == balance || other == amount ? new Second[0] : Second.values()) {
+                        boolean again = second != Second.CHARGES && other.place() < amount.place();
+                        long[] both = again ? null : together(amounts, figures.of(other), second);
+                        if (both != null) {
                             best = better(
-                                    best, signed(search, amount, other, taken, balance, sides, null, key, values));
+                                    best, signed(search, new Moves(balance, amount, other, second, null, key, both)));
                         }
                     }
                 }
@@ -82,22 +101,16 @@ record Relation(
     }
 
     // One column: with its own signs, with those of a column of sides, or without any.
-    private static @Nullable Relation single(
-            Search search,
-            ColumnSurvey amount,
-            ColumnSurvey balance,
-            @Nullable ColumnSurvey key,
-            @Nullable List<String> values) {
-        long[] amounts = search.figures.of(amount);
-        Relation best = signed(search, amount, null, 1, balance, amounts, null, key, values);
-        if (isSigned(amounts) || best != null && best.holds == best.steps) {
+    private static @Nullable Relation single(Search search, Moves moves) {
+        Relation best = signed(search, moves);
+        if (isSigned(moves.amounts) || best != null && best.holds == best.steps) {
             return best;
         }
         for (Sides sides : search.sides) {
-            best = better(best, signed(search, amount, null, 1, balance, sides.over(amounts), sides, key, values));
+            best = better(best, signed(search, moves.over(sides)));
         }
         // Where nearly all money goes out, unsigned amounts look as if they were signed the other way round.
-        Relation unsigned = key != null ? null : unsigned(search, amount, balance, amounts, search.figures.of(balance));
+        Relation unsigned = moves.key != null ? null : unsigned(moves, search.figures.of(moves.balance));
         return best == null || unsigned != null && unsigned.holds * 20 > best.holds * 21 ? unsigned : best;
     }
 
@@ -123,62 +136,42 @@ record Relation(
         return other.holds > one.holds ? other : one;
     }
 
-    // Both sides filled in one row are no sides; neither filled is no amount.
-    private static long @Nullable [] sides(long[] one, long[] other, int taken) {
+    // Charges stand beside amounts only; both sides filled in one row are no sides, and neither filled is no amount.
+    private static long @Nullable [] together(long[] one, long[] other, Second second) {
         long[] sum = new long[one.length];
         int both = 0;
         int filled = 0;
-        int second = 0;
+        int others = 0;
         for (int i = 0; i < sum.length; i++) {
             boolean blank = one[i] == SourceRecord.ABSENT && other[i] == SourceRecord.ABSENT;
             long a = one[i] == SourceRecord.ABSENT ? 0 : one[i];
             long b = other[i] == SourceRecord.ABSENT ? 0 : other[i];
             both += a != 0 && b != 0 ? 1 : 0;
             filled += a != 0 || b != 0 ? 1 : 0;
-            second += b != 0 ? 1 : 0;
-            sum[i] = blank ? SourceRecord.ABSENT : a + taken * b;
+            others += b != 0 ? 1 : 0;
+            sum[i] = blank ? SourceRecord.ABSENT : second == Second.SIGNED_SIDE ? a + b : a - b;
         }
-        return both * 10 > filled || second == 0 || second == filled ? null : sum;
+        boolean fits = second == Second.CHARGES ? both == others : both * 10 <= filled && others != filled;
+        return fits && others > 0 ? sum : null;
     }
 
-    private static @Nullable Relation signed(
-            Search search,
-            ColumnSurvey amount,
-            @Nullable ColumnSurvey other,
-            int taken,
-            ColumnSurvey balance,
-            long[] amounts,
-            @Nullable Sides sides,
-            @Nullable ColumnSurvey key,
-            @Nullable List<String> values) {
+    private static @Nullable Relation signed(Search search, Moves moves) {
         Relation best = null;
+        List<String> keys = moves.key == null ? null : search.keys.get(moves.key);
+        long[] balances = search.figures.of(moves.balance);
         for (RowOrder order : RowOrder.values()) {
             // The sides the other way round are tried as sides of their own.
-            for (int sign = 1; sign >= (sides == null ? -1 : 1); sign -= 2) {
+            for (int sign = 1; sign >= (moves.sides == null ? -1 : 1); sign -= 2) {
                 BalanceTrial trial = new BalanceTrial(order, search.opening, search.closing);
-                for (int i = 0; i < amounts.length; i++) {
-                    long moved = amounts[i] == SourceRecord.ABSENT ? amounts[i] : sign * amounts[i];
-                    trial.step(
-                            values == null ? "" : values.get(i),
-                            search.days[i],
-                            moved,
-                            search.figures.of(balance)[i]);
+                for (int i = 0; i < balances.length; i++) {
+                    long moved =
+                            moves.amounts[i] == SourceRecord.ABSENT ? SourceRecord.ABSENT : sign * moves.amounts[i];
+                    trial.step(keys == null ? "" : keys.get(i), search.days[i], moved, balances[i]);
                 }
                 trial.finish();
                 boolean more = best == null || trial.holds() > best.holds;
                 if (more && isEnough(trial.holds(), trial.steps()) && trial.moves()) {
-                    best = new Relation(
-                            amount,
-                            other,
-                            taken,
-                            balance,
-                            order,
-                            sign,
-                            sides,
-                            false,
-                            key,
-                            trial.holds(),
-                            trial.steps());
+                    best = new Relation(moves, order, sign, false, trial.holds(), trial.steps());
                 }
             }
         }
@@ -190,8 +183,7 @@ record Relation(
     }
 
     // Each balance goes up or down by the amount beside it.
-    private static @Nullable Relation unsigned(
-            Search search, ColumnSurvey amount, ColumnSurvey balance, long[] amounts, long[] balances) {
+    private static @Nullable Relation unsigned(Moves moves, long[] balances) {
         long oldest = 0;
         long newest = 0;
         long steps = 0;
@@ -199,30 +191,15 @@ record Relation(
             if (balances[i] != SourceRecord.ABSENT && balances[i - 1] != SourceRecord.ABSENT) {
                 steps++;
                 long moved = Math.abs(balances[i] - balances[i - 1]);
-                oldest += moved != 0 && moved == amounts[i] ? 1 : 0;
-                newest += moved != 0 && moved == amounts[i - 1] ? 1 : 0;
+                oldest += moved != 0 && moved == moves.amounts[i] ? 1 : 0;
+                newest += moved != 0 && moved == moves.amounts[i - 1] ? 1 : 0;
             }
         }
         long holds = Math.max(oldest, newest);
+        RowOrder order = oldest >= newest ? RowOrder.OLDEST_FIRST : RowOrder.NEWEST_FIRST;
         return !isEnough(holds, steps) || holds < LEAST_STEPS + 1
                 ? null
-                : new Relation(
-                        amount,
-                        null,
-                        1,
-                        balance,
-                        oldest >= newest ? RowOrder.OLDEST_FIRST : RowOrder.NEWEST_FIRST,
-                        1,
-                        null,
-                        true,
-                        null,
-                        holds,
-                        steps);
-    }
-
-    /** True when the balance is that of the rows in the order of the file, without a column that divides them. */
-    boolean isPlain() {
-        return key == null;
+                : new Relation(moves, order, 1, true, holds, steps);
     }
 
     /**

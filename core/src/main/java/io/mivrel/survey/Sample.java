@@ -7,6 +7,7 @@ import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowSource;
 import io.mivrel.text.DateNames;
 import io.mivrel.text.DatePattern;
+import io.mivrel.text.TradeWords;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -198,7 +199,7 @@ final class Sample {
     private boolean isUnits(Kept row) {
         return row.cells.size() == widest
                 && isWordsOnly(row)
-                && row.cells.stream().noneMatch(c -> Words.is("pending", c) || Words.is("settled", c));
+                && row.cells.stream().noneMatch(c -> TradeWords.is("pending", c) || TradeWords.is("settled", c));
     }
 
     private static boolean isWordsOnly(Kept row) {

@@ -1,9 +1,12 @@
 package io.mivrel.survey;
 
+import io.mivrel.text.TradeWords;
+import java.util.ArrayList;
 import java.util.Currency;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -20,12 +23,11 @@ final class StatedCurrency {
     static @Nullable Currency of(Sample sample) {
         List<ColumnSurvey> columns = sample.surveyed();
         for (ColumnSurvey column : columns) {
-            Currency ofRows = Words.fit("original-currency", column.title()) > 0 ? null : ofColumn(column, sample);
-            if (ofRows != null) {
-                return ofRows;
+            if (isCodes(column) && TradeWords.fit("original-currency", column.title()) == 0) {
+                return ofCode(most(column, sample.data()));
             }
         }
-        Currency labelled = new Labels(sample.above()).currency();
+        Currency labelled = underLabel(sample);
         if (labelled != null) {
             return labelled;
         }
@@ -37,7 +39,7 @@ final class StatedCurrency {
         }
         for (ColumnSurvey column : columns) {
             for (String mark : column.currencyMarks().keySet()) {
-                Currency marked = Labels.currency(SIGNS.getOrDefault(mark, mark.toUpperCase(java.util.Locale.ROOT)));
+                Currency marked = ofCode(SIGNS.getOrDefault(mark, mark.toUpperCase(java.util.Locale.ROOT)));
                 if (marked != null) {
                     return marked;
                 }
@@ -46,33 +48,56 @@ final class StatedCurrency {
         return null;
     }
 
-    // The code that most rows have, where every cell is one.
-    private static @Nullable Currency ofColumn(ColumnSurvey column, Sample sample) {
-        List<String> words = column.fewValues();
-        if (words.isEmpty() || words.stream().anyMatch(w -> Labels.currency(w) == null)) {
-            return null;
-        }
-        Map<String, Integer> counts = new HashMap<>();
-        for (Sample.Kept row : sample.data()) {
-            String cell = column.place() <= row.cells().size() ? row.cells().get(column.place() - 1) : "";
-            if (!cell.isEmpty()) {
-                counts.merge(cell, 1, Integer::sum);
-            }
-        }
-        return counts.entrySet().stream()
-                .max(Map.Entry.<String, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
-                .map(entry -> Labels.currency(entry.getKey()))
-                .orElse(null);
-    }
-
     private static @Nullable Currency inTitle(String title) {
         Matcher code = CODE.matcher(title);
         while (code.find()) {
-            Currency found = Labels.currency(code.group());
+            Currency found = ofCode(code.group());
             if (found != null) {
                 return found;
             }
         }
         return null;
+    }
+
+    // Under a label, or directly behind it as in the heading of a page.
+    private static @Nullable Currency underLabel(Sample sample) {
+        List<OwnerSearch.Labelled> found = new ArrayList<>(OwnerSearch.labelled(sample.above()));
+        for (Sample.Kept row : sample.above()) {
+            for (String cell : row.cells()) {
+                int blank = cell.lastIndexOf(' ');
+                found.add(new OwnerSearch.Labelled(cell.substring(0, Math.max(blank, 0)), cell.substring(blank + 1)));
+            }
+        }
+        return found.stream()
+                .filter(one -> TradeWords.is("currency-label", one.label()))
+                .map(one -> ofCode(one.value()))
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** The currency of a code; {@code null} when it is none. */
+    static @Nullable Currency ofCode(String code) {
+        try {
+            return code.strip().length() == 3 ? Currency.getInstance(code.strip()) : null;
+        } catch (IllegalArgumentException none) {
+            return null;
+        }
+    }
+
+    /** True for a column of codes and nothing else. */
+    static boolean isCodes(ColumnSurvey column) {
+        return !column.fewValues().isEmpty() && column.fewValues().stream().allMatch(w -> ofCode(w) != null);
+    }
+
+    /** The text that most rows have in a column; empty when it is blank. */
+    static String most(ColumnSurvey column, List<Sample.Kept> rows) {
+        Map<String, Integer> counts = new TreeMap<>();
+        rows.forEach(row -> counts.merge(BankColumns.cell(row, column), 1, Integer::sum));
+        counts.remove("");
+        return counts.entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
+                .orElse("");
     }
 }

@@ -110,64 +110,32 @@ public record Survey(
                 lines.add(account == null ? line : new FanOut.Amount(line.column(), account, line.text(), line.side()));
             }
         }
-        return copy(facts, above, titlesRow, titleRows, links, proofs, all, lines);
+        return copy(facts, this, until, refinement, statements, lines, links, proofs, all);
     }
 
-    /** The same with data that goes on where it was thought to end. */
+    /** The same with data that ends elsewhere; empty where nothing ends it. */
     Survey endingAt(String other) {
-        return copy(other, refinement, statements, proofs, questions);
+        return copy(facts, this, other, refinement, statements, fanOut, links, proofs, questions);
     }
 
     /** The same, read otherwise. */
     Survey with(Refinement other) {
-        return copy(until, other, statements, proofs, questions);
+        return copy(facts, this, until, other, statements, fanOut, links, proofs, questions);
     }
 
     /** The same without a question that arithmetic has answered. */
     Survey without(String about) {
-        return copy(
-                until,
-                refinement,
-                statements,
-                proofs,
-                questions.stream().filter(q -> !q.about().equals(about)).toList());
+        List<Question> left =
+                questions.stream().filter(q -> !q.about().equals(about)).toList();
+        return copy(facts, this, until, refinement, statements, fanOut, links, proofs, left);
     }
 
     /** The same with what a reading of the whole file proves. */
-    Survey proved(FinalReading reading, List<Proof> all) {
-        return copy(until, refinement, facts.kind().isStatement() ? reading.spans() : statements, all, questions);
-    }
-
-    private Survey copy(
-            String end,
-            Refinement other,
-            List<StatementSpan> spans,
-            List<Proof> allProofs,
-            List<Question> allQuestions) {
-        return new Survey(
-                file,
-                facts,
-                rows,
-                above,
-                titlesRow,
-                titleRows,
-                dataRows,
-                blankRows,
-                below,
-                end,
-                columns,
-                gives,
-                why,
-                fields,
-                pattern,
-                numbers,
-                order,
-                other,
-                spans,
-                fanOut,
-                links,
-                List.copyOf(allProofs),
-                List.copyOf(allQuestions));
+    Survey proved(FinalReading reading) {
+        List<Proof> all = new ArrayList<>(reading.proofs());
+        all.addAll(proofs);
+        List<StatementSpan> spans = facts.kind().isStatement() ? reading.spans() : statements;
+        return copy(facts, this, until, refinement, spans, fanOut, links, all, questions);
     }
 
     /** The same, once the whole file has confirmed what its beginning said. */
@@ -181,36 +149,37 @@ public record Survey(
                     "sheet",
                     String.join(", ", confirmed.parts()) + "? This is '" + confirmed.part() + "', the longest"));
         }
-        return copy(confirmed, above, titlesRow, titleRows, links, proofs, all, fanOut);
+        return copy(confirmed, this, until, refinement, statements, fanOut, links, proofs, all);
     }
 
     /** The same of rows that have the columns of other files, with the titles of their own file. */
     public Survey linked(LinkFinder.Links found, Survey own) {
         List<Proof> all = new ArrayList<>(found.proofs());
         all.addAll(proofs);
-        return copy(facts, own.above, own.titlesRow, own.titleRows, found.links(), all, questions, fanOut);
+        return copy(facts, own, until, refinement, statements, fanOut, found.links(), all, questions);
     }
 
     private Survey copy(
-            Facts other,
-            long rowsAbove,
-            int lastTitles,
-            int countTitles,
+            Facts asWhole,
+            Survey titled,
+            String end,
+            Refinement more,
+            List<StatementSpan> spans,
+            List<FanOut.Amount> lines,
             List<Link> linked,
             List<Proof> allProofs,
-            List<Question> allQuestions,
-            List<FanOut.Amount> lines) {
+            List<Question> allQuestions) {
         return new Survey(
                 file,
-                other,
+                asWhole,
                 rows,
-                rowsAbove,
-                lastTitles,
-                countTitles,
+                titled.above,
+                titled.titlesRow,
+                titled.titleRows,
                 dataRows,
                 blankRows,
                 below,
-                until,
+                end,
                 columns,
                 gives,
                 why,
@@ -218,8 +187,8 @@ public record Survey(
                 pattern,
                 numbers,
                 order,
-                refinement,
-                statements,
+                more,
+                spans,
                 List.copyOf(lines),
                 linked,
                 List.copyOf(allProofs),

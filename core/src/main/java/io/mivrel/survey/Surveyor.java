@@ -78,9 +78,9 @@ public final class Surveyor {
                 facts = facts.in(told);
             }
         }
-        Guess tentative = Guess.of(facts, sample, sample.surveyed(), "", sample.above(), answers);
+        Guess tentative = new Guess(facts, sample, sample.surveyed(), sample.above(), answers);
         List<ColumnSurvey> columns = sample.columns();
-        List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers());
+        List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers);
         ProfiledRows watched;
         try (RowSource source = surveyed.open(facts)) {
             watched = new ProfiledRows(source, sample, columns, filters, sums);
@@ -91,8 +91,7 @@ public final class Surveyor {
         }
         List<Sample.Kept> beside = new ArrayList<>(sample.above());
         beside.addAll(watched.tail());
-        Guess guess = Guess.of(facts, sample, columns, "", beside, answers);
-        guess = guess.endingAt(until(watched, guess, sample));
+        Guess guess = new Guess(facts, sample, columns, beside, answers);
         return proved(survey(facts, sample, watched, guess, sums), guess);
     }
 
@@ -108,16 +107,16 @@ public final class Surveyor {
             proposed = survey.endingAt("");
             reading = reading(proposed);
         }
-        if (guess.bank() != null && guess.bank().signs.decided == null && guess.answerTo("signs") == null) {
+        if (guess.bank != null && guess.bank.signs.decided == null && guess.answerTo("signs") == null) {
             for (Signs signs : List.of(Signs.AS_WRITTEN, Signs.REVERSED)) {
                 Survey tried = proposed.with(proposed.refinement().with(signs));
                 FinalReading other = reading(tried);
                 if (other.provesAll()) {
-                    return tried.without("signs").proved(other, proofs(survey, other));
+                    return tried.without("signs").proved(other);
                 }
             }
         }
-        return proposed.proved(reading, proofs(survey, reading));
+        return proposed.proved(reading);
     }
 
     private FinalReading reading(Survey survey) throws IOException {
@@ -138,7 +137,7 @@ public final class Surveyor {
     // How the first row below the data begins that states no figure: words that no row of data begins with.
     private static String until(ProfiledRows watched, Guess guess, Sample sample) {
         for (Sample.Kept row : watched.tail()) {
-            if (guess.bank() != null && guess.bank().beside.holds(row)) {
+            if (guess.bank != null && guess.bank.beside.holds(row)) {
                 continue;
             }
             for (String cell : row.cells()) {
@@ -169,10 +168,10 @@ public final class Surveyor {
     private Survey survey(Facts facts, Sample sample, ProfiledRows watched, Guess guess, List<RowSum> sums) {
         // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
         // days.
-        Map<Field, ColumnSurvey> fanned = fanned(guess.columns());
+        Map<Field, ColumnSurvey> fanned = fanned(guess.columns);
         boolean fans = fanned != null
                 && fanned.size() == 1
-                && guess.gives() == null
+                && guess.gives == null
                 && sums.size() == 1
                 && sums.get(0).holds();
         List<Question> questions = questions(facts, guess, watched.accounts.size() > 1);
@@ -180,7 +179,7 @@ public final class Surveyor {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
         }
-        Map<Field, ColumnSurvey> fields = fans && fanned != null ? fanned : guess.fields();
+        Map<Field, ColumnSurvey> fields = fans && fanned != null ? fanned : guess.fields;
         return new Survey(
                 file,
                 facts,
@@ -191,13 +190,13 @@ public final class Surveyor {
                 watched.dataRows,
                 watched.blankRows,
                 watched.tail().size(),
-                guess.until(),
-                guess.columns(),
-                fans ? JournalLines.KIND : guess.gives(),
-                fans ? "" : guess.why(),
+                until(watched, guess, sample),
+                guess.columns,
+                fans ? JournalLines.KIND : guess.gives,
+                fans ? "" : guess.why,
                 fields,
-                fans ? Guess.dates(fields.get(JournalLines.DATE), questions, List.of()) : guess.pattern(),
-                guess.numbers(),
+                fans ? Guess.dates(fields.get(JournalLines.DATE), questions, List.of()) : guess.pattern,
+                guess.numbers,
                 order(guess),
                 fans ? Refinement.NONE : refinement(guess, sums),
                 List.of(),
@@ -208,49 +207,47 @@ public final class Surveyor {
     }
 
     private static List<Question> questions(Facts facts, Guess guess, boolean byNumber) {
-        List<Question> questions = new ArrayList<>(guess.questions());
-        if (guess.gives() == null) {
+        List<Question> questions = new ArrayList<>(guess.questions);
+        if (guess.gives == null) {
             return questions;
         }
-        if (guess.pattern() == null
+        if (guess.pattern == null
                 && needsPattern(facts)
                 && questions.stream().noneMatch(q -> q.about().equals("date"))) {
             questions.add(new Question("date", datesAre(guess)));
         }
-        for (Field field : guess.gives().table().fields()) {
-            if (field.required()
-                    && field.type() != FieldType.DATE
-                    && !guess.fields().containsKey(field)) {
+        for (Field field : guess.gives.table().fields()) {
+            if (field.required() && field.type() != FieldType.DATE && !guess.fields.containsKey(field)) {
                 questions.add(new Question(
                         field.name(),
                         "no column was found for it; is it the same in every row? It is " + field.meaning()));
             }
         }
-        boolean bank = guess.gives().isOfAccount();
-        boolean byColumn = guess.bank() != null && guess.bank().numberColumn() != null;
+        boolean bank = guess.gives.isOfAccount();
+        boolean byColumn = guess.bank != null && guess.bank.numberColumn() != null;
         if (bank && !byNumber && !byColumn) {
             questions.add(new Question(
                     "account",
                     "which account of the books do these lines belong to?"
-                            + (guess.bank() == null ? "" : guess.bank().signs.ifOwed())));
+                            + (guess.bank == null ? "" : guess.bank.signs.ifOwed())));
         }
-        if (guess.bank() != null) {
-            ColumnSurvey charged = guess.bank().charged;
-            if (charged != null && !guess.bank().chargesProved) {
+        if (guess.bank != null) {
+            ColumnSurvey charged = guess.bank.charged;
+            if (charged != null) {
                 questions.add(new Question(
                         "charges",
                         "are the charges in '" + charged.title()
                                 + "' taken off besides the amount? Then write its title"
                                 + " here; if the amount holds them, take 'less' away"));
             }
-            BankSigns signs = guess.bank().signs;
+            BankSigns signs = guess.bank.signs;
             if (signs.said != null) {
                 questions.add(new Question("signs", "as was answered", signs.said.word()));
             } else if (signs.decided == null) {
                 questions.add(
                         new Question("signs", String.join(" or ", signs.open) + "? Nothing in the file proves which"));
             }
-        } else if (!facts.kind().isStatement() && signsMatter(guess.fields())) {
+        } else if (!facts.kind().isStatement() && signsMatter(guess.fields)) {
             questions.add(new Question(
                     "signs", "as written or reversed? Sums to nil do not tell that debit is positive here"));
         }
@@ -260,8 +257,8 @@ public final class Surveyor {
     // Of the columns that are left, the one that is most like a date: every cell has figures, and nothing else is known
     // of it.
     private static String datesAre(Guess guess) {
-        ColumnSurvey likely = guess.columns().stream()
-                .filter(c -> !guess.fields().containsValue(c) && c.filled() > 0 && c.blank() == 0)
+        ColumnSurvey likely = guess.columns.stream()
+                .filter(c -> !guess.fields.containsValue(c) && c.filled() > 0 && c.blank() == 0)
                 .filter(c -> c.samples().stream().allMatch(s -> s.chars().anyMatch(Character::isDigit)))
                 .findFirst()
                 .orElse(null);
@@ -289,18 +286,12 @@ public final class Surveyor {
         }
         proofs.addAll(StatedTotals.proofs(
                 watched.tail(),
-                guess.columns(),
-                guess.fields().get(BankLines.BALANCE),
-                guess.numbers(),
-                guess.facts().currency(),
+                guess.columns,
+                guess.fields.get(BankLines.BALANCE),
+                guess.numbers,
+                guess.facts.currency(),
                 watched.dataRows));
         sums.stream().map(RowSum::proof).forEach(proofs::add);
-        return List.copyOf(proofs);
-    }
-
-    private static List<Proof> proofs(Survey survey, FinalReading reading) {
-        List<Proof> proofs = new ArrayList<>(reading.proofs());
-        proofs.addAll(survey.proofs());
         return List.copyOf(proofs);
     }
 
@@ -312,25 +303,25 @@ public final class Surveyor {
     }
 
     private static Refinement refinement(Guess guess, List<RowSum> sums) {
-        BankColumns bank = guess.bank();
+        BankColumns bank = guess.bank;
         return guess.refinement()
                 .with(
                         sums.stream()
-                                .filter(sum -> guess.gives() != null && sum.isExpected())
+                                .filter(sum -> guess.gives != null && sum.isExpected())
                                 .map(RowSum::equation)
                                 .filter(sum -> !sum.minus().isEmpty())
                                 .toList(),
-                        bank != null && guess.facts().print() == null
-                                ? OwnerSearch.find(guess.beside(), bank.numberColumn())
+                        bank != null && guess.facts.print() == null
+                                ? OwnerSearch.find(guess.beside, bank.numberColumn())
                                 : Whose.ANYBODY);
     }
 
     private static RowOrder order(Guess guess) {
-        BankColumns bank = guess.bank();
-        if (bank == null || guess.pattern() == null) {
+        BankColumns bank = guess.bank;
+        if (bank == null || guess.pattern == null) {
             return RowOrder.OLDEST_FIRST;
         }
-        ColumnSurvey date = guess.fields().get(BankLines.DATE);
+        ColumnSurvey date = guess.fields.get(BankLines.DATE);
         return bank.relation != null
                 ? bank.relation.order()
                 : date != null && date.fallsBack() ? RowOrder.NEWEST_FIRST : RowOrder.OLDEST_FIRST;

@@ -1,7 +1,7 @@
 package io.mivrel.start;
 
 import io.mivrel.FileSurvey;
-import io.mivrel.survey.Words;
+import io.mivrel.text.TradeWords;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -74,7 +74,7 @@ final class ChartExport {
     }
 
     private static boolean is(String meaning, String text) {
-        return WORDS.getOrDefault(meaning, Set.of()).contains(Words.plain(text));
+        return WORDS.getOrDefault(meaning, Set.of()).contains(TradeWords.plain(text));
     }
 
     // What is in the form of the books says more than other charts, and keeps it; but tax codes that are not there.
@@ -211,7 +211,7 @@ final class ChartExport {
                     words.put(
                             line.substring(0, colon),
                             Arrays.stream(line.substring(colon + 1).split("\\|"))
-                                    .map(Words::plain)
+                                    .map(TradeWords::plain)
                                     .collect(Collectors.toSet()));
                 });
         return words;

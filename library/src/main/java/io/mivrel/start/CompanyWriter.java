@@ -6,7 +6,7 @@ import io.mivrel.books.Books;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsSchema;
-import io.mivrel.survey.UncodedGroups;
+import io.mivrel.run.UncodedGroups;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -8,7 +8,7 @@ import io.mivrel.model.FindingRule;
 import io.mivrel.run.FindingLog;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
-import io.mivrel.survey.UncodedGroups;
+import io.mivrel.run.UncodedGroups;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

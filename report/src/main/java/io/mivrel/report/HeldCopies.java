@@ -4,7 +4,7 @@ import io.mivrel.books.Books;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
-import io.mivrel.survey.UncodedGroups;
+import io.mivrel.run.UncodedGroups;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -13,7 +13,7 @@ import io.mivrel.money.Money;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
-import io.mivrel.survey.UncodedGroups;
+import io.mivrel.run.UncodedGroups;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;

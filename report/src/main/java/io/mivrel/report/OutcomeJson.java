@@ -13,7 +13,7 @@ import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.run.DocumentCount;
 import io.mivrel.run.RunReport;
-import io.mivrel.survey.UncodedGroups;
+import io.mivrel.run.UncodedGroups;
 import java.io.StringWriter;
 import java.math.BigDecimal;
 import java.util.List;

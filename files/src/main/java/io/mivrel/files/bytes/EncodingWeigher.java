@@ -1,6 +1,6 @@
 package io.mivrel.files.bytes;
 
-import io.mivrel.survey.Words;
+import io.mivrel.text.TradeWords;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -172,7 +172,7 @@ final class EncodingWeigher {
         for (String alphabet : ALPHABETS.values()) {
             long weight = 0;
             for (String word : words) {
-                weight += weight(word, alphabet) + (Words.knows(word) ? KNOWN : 0);
+                weight += weight(word, alphabet) + (TradeWords.knows(word) ? KNOWN : 0);
             }
             most = Math.max(most, weight);
         }

@@ -1,6 +1,6 @@
 package io.mivrel.files.prints;
 
-import io.mivrel.survey.Words;
+import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -171,7 +171,7 @@ final class PrintLines {
 
     /** True for a line that says by its words that it adds up others. */
     static boolean isTotal(String line) {
-        return Words.begins("total", line) || Words.begins("subtotal", line);
+        return TradeWords.begins("total", line) || TradeWords.begins("subtotal", line);
     }
 
     /** Where the first date of a line stands, from and to; {@code null} when there is none. */

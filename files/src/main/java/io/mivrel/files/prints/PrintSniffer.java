@@ -13,7 +13,7 @@ import io.mivrel.shape.Wrapped;
 import io.mivrel.shape.Years;
 import io.mivrel.survey.Facts;
 import io.mivrel.survey.StatedPeriod;
-import io.mivrel.survey.Words;
+import io.mivrel.text.TradeWords;
 import java.nio.charset.Charset;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -251,13 +251,13 @@ public final class PrintSniffer {
             return null;
         }
         for (Column column : figures) {
-            if (Words.is("balance", column.title())) {
+            if (TradeWords.is("balance", column.title())) {
                 return column;
             }
         }
         Column last = figures.get(figures.size() - 1);
         boolean other = List.of("amount", "in", "out", "debit", "credit").stream()
-                .anyMatch(meaning -> Words.is(meaning, last.title()));
+                .anyMatch(meaning -> TradeWords.is(meaning, last.title()));
         return other ? null : last;
     }
 
@@ -476,7 +476,7 @@ public final class PrintSniffer {
         Map<String, Set<String>> codes = new LinkedHashMap<>();
         for (int i = 0; i < print.lines.size(); i++) {
             String line = print.lines.get(i);
-            if (found.isHead(i) && !line.isBlank() && Words.is("account", firstWord(line))) {
+            if (found.isHead(i) && !line.isBlank() && TradeWords.is("account", firstWord(line))) {
                 codes.computeIfAbsent(firstWord(line), w -> new LinkedHashSet<>())
                         .add(taken(codeBehind(firstWord(line)), line.strip()));
             }

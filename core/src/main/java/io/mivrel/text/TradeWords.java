@@ -1,4 +1,4 @@
-package io.mivrel.survey;
+package io.mivrel.text;
 
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -25,11 +25,11 @@ import java.util.stream.Stream;
  * text says of its movement. They stand in {@code words.txt}. Compared without case, accents, points, brackets and
  * currency codes.
  */
-public final class Words {
+public final class TradeWords {
     /** How well a text fits a meaning: it is a word of it, it holds one, or neither. */
-    static final int IS = 3;
+    public static final int IS = 3;
 
-    static final int HOLDS = 2;
+    public static final int HOLDS = 2;
 
     private static final Set<String> CURRENCIES = Currency.getAvailableCurrencies().stream()
             .map(currency -> currency.getCurrencyCode().toLowerCase(Locale.ROOT))
@@ -43,7 +43,7 @@ public final class Words {
             .filter(token -> token.length() > 3)
             .collect(Collectors.toUnmodifiableSet());
 
-    private Words() {}
+    private TradeWords() {}
 
     /** True for a text of more than three letters that is a word of the trade in some language, or a part of one. */
     public static boolean knows(String text) {
@@ -85,7 +85,7 @@ public final class Words {
 
     private static Map<String, Set<String>> read() {
         Map<String, Set<String>> meanings = new LinkedHashMap<>();
-        InputStream words = Objects.requireNonNull(Words.class.getResourceAsStream("words.txt"), "words.txt");
+        InputStream words = Objects.requireNonNull(TradeWords.class.getResourceAsStream("words.txt"), "words.txt");
         try (BufferedReader lines = new BufferedReader(new InputStreamReader(words, StandardCharsets.UTF_8))) {
             for (String line = lines.readLine(); line != null; line = lines.readLine()) {
                 take(line, meanings);
@@ -126,7 +126,7 @@ public final class Words {
     }
 
     /** How well a title fits a meaning: {@link #IS}, {@link #HOLDS} or 0. A number behind a title counts for nothing. */
-    static int fit(String meaning, String title) {
+    public static int fit(String meaning, String title) {
         String plain = plain(title).replaceAll(" ?\\d+$", "");
         if (plain.isEmpty()) {
             return 0;
@@ -153,7 +153,7 @@ public final class Words {
     }
 
     /** The length of the longest word of a meaning that a text holds; 0 when it holds none. */
-    static int longest(String meaning, String text) {
+    public static int longest(String meaning, String text) {
         String within = " " + plain(text) + " ";
         int longest = 0;
         for (String word : of(meaning)) {
@@ -165,7 +165,7 @@ public final class Words {
     }
 
     /** Where a text first holds a word of a meaning, in its plain form; -1 when it holds none. */
-    static int placeOf(String meaning, String text) {
+    public static int placeOf(String meaning, String text) {
         String within = " " + plain(text) + " ";
         return of(meaning).stream()
                 .mapToInt(word -> within.indexOf(" " + word + " "))
@@ -175,7 +175,7 @@ public final class Words {
     }
 
     /** 1 when a text says that money came in, -1 when it says that it went out, 0 when it says neither. */
-    static int direction(String text) {
+    public static int direction(String text) {
         int out = longest("spends", text);
         int in = longest("earns", text);
         return Integer.compare(in, out);

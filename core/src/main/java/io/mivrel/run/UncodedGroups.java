@@ -1,4 +1,4 @@
-package io.mivrel.survey;
+package io.mivrel.run;
 
 import io.mivrel.coding.Coder;
 import io.mivrel.kinds.BankLines;
@@ -6,8 +6,8 @@ import io.mivrel.model.Document;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.run.HeldDocuments;
 import io.mivrel.text.DateNames;
+import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -98,7 +98,7 @@ public final class UncodedGroups implements HeldDocuments {
                 break;
             }
             kept.add(word);
-            telling += word.length() >= LONG && !Words.knows(word) ? 1 : 0;
+            telling += word.length() >= LONG && !TradeWords.knows(word) ? 1 : 0;
         }
         if (kept.isEmpty()) {
             kept = all.stream()
