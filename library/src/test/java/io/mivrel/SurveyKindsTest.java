@@ -139,7 +139,7 @@ public class SurveyKindsTest {
         FileSurvey survey = survey(workshop, "pay.csv", PAY);
         assertThat(survey.text())
                 .contains("'Gross' - 'Kept' - 'Paid' is nil in each of 4 rows")
-                .contains("the totals stated in row 6 agree: 'Gross' and 3 more columns")
+                .contains("the totals stated in row 6 agree: 'Gross', 'Levy', 'Kept', 'Paid'")
                 .doesNotContain("not proved");
         assertThat(questions(survey)).containsExactly("accounts", "reference", "signs");
         assertThat(survey.preview(1))
@@ -277,9 +277,9 @@ public class SurveyKindsTest {
         }
         assertThat(survey(new Workshop(), "c.csv", bank + "Number of rows: 60,,\nTotal,,1860.00\n")
                         .text())
-                .contains("the count stated in row 62, 60, agrees", "the totals stated in row 63 agree: 'Amount'");
+                .contains("what the file states beside its rows agrees: 'Number of rows', 'Total'");
         assertThat(survey(new Workshop(), "d.csv", bank + "61 transactions,,\n").text())
-                .contains("not proved  the count stated in row 62, 61, is not that of the data: 60 rows");
+                .contains("not proved  row 62 '61': the file states so many movements, but 60 were read");
     }
 
     @Test

@@ -301,7 +301,7 @@ public final class Intake {
 
     private void data(Row row, IntakeBlock block) {
         if (below) {
-            belowData(row);
+            belowData(row, block);
             return;
         }
         problems.begin(row.number());
@@ -324,8 +324,7 @@ public final class Intake {
         if (screen.endsData(row)) {
             below = true;
             firstRowBelow = row.number();
-            tally.leaveOut(LeftOut.BELOW_DATA);
-            beside(row);
+            belowData(row, block);
             if (balance != null) {
                 balance.readClosing(row);
             }
@@ -519,8 +518,9 @@ public final class Intake {
         }
     }
 
-    private void belowData(Row row) {
+    private void belowData(Row row, IntakeBlock block) {
         beside(row);
+        compareWithin(row, block);
         tally.leaveOut(LeftOut.BELOW_DATA);
         if (screen().hasDate(row)) {
             datesBelow++;
@@ -591,7 +591,7 @@ public final class Intake {
         }
         if (tally.records > 0 && readers != null && !tally.handedBack) {
             boolean proved = balance != null && balance.provesAll();
-            stated.compare(proved, finding -> note(block, finding));
+            stated.compare(proved, finding -> note(block, finding), tally.agreed);
         }
         if (tally.records > 0 && readers != null && !tally.handedBack) {
             askForSigns(block);
@@ -600,6 +600,9 @@ public final class Intake {
             tally.unproved = statements.unproved();
         }
         tally.unproved = totals.withoutTotals(tally.unproved);
+        if (totals.agreed()) {
+            tally.agreed.addAll(layout.stated().totals());
+        }
         tellUnproved(block);
         Field total = kind.statedTotal();
         boolean stated = total != null && layout.fields().containsKey(total);

@@ -37,6 +37,7 @@ public final class IntakeTally {
     boolean failed;
     boolean handedBack;
     boolean withoutTotals;
+    final List<String> agreed = new ArrayList<>();
     Unproved unproved = Unproved.NONE;
 
     /** Rows whose date does not belong where they stand. */
@@ -57,6 +58,11 @@ public final class IntakeTally {
     /** True for documents without totals of their own or double entry, which would show that the amounts are meant so. */
     public boolean isWithoutTotals() {
         return withoutTotals;
+    }
+
+    /** The labels of sums and counts that the file states beside its rows, and that agree with them. */
+    public List<String> agreed() {
+        return List.copyOf(agreed);
     }
 
     /** Sound rows of an account that no balance and no stated sum proves. */

@@ -17,6 +17,9 @@ final class RowScreen {
     private final TitleBinding titles;
     private final RowProblems problems;
     private final String[] stated;
+    /** Behind the figure too, as in {@code 61 rows}. */
+    private final @Nullable String count;
+
     private final RowFilter[] filters;
     private final RowFilter[] expectations;
     private final RowEquation[] equations;
@@ -35,6 +38,7 @@ final class RowScreen {
         this.format = layout.format();
         this.titles = titles;
         this.problems = problems;
+        this.count = layout.stated().count();
         this.stated = layout.stated().labels().toArray(String[]::new);
         this.filters = layout.filters().toArray(RowFilter[]::new);
         this.expectations = layout.expectations().toArray(RowFilter[]::new);
@@ -83,8 +87,10 @@ final class RowScreen {
             if (start == row.end(i)) {
                 continue;
             }
+            boolean counts =
+                    count != null && row.bytes()[start] <= '9' && row.trimmed(i).endsWith(count);
             for (String label : stated) {
-                if (Spans.startsWith(row.bytes(), start, row.end(i), label)) {
+                if (counts || Spans.startsWith(row.bytes(), start, row.end(i), label)) {
                     return !hasDate(row);
                 }
             }

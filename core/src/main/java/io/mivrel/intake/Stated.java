@@ -45,9 +45,9 @@ public record Stated(
         return new Stated(opening, closing, in, out, number, owed, carried, totals);
     }
 
-    /** The labels of figures that stand beside the rows, above, below or between them. */
+    /** How rows begin that state figures, above, below or between the others. */
     List<String> labels() {
-        return Stream.of(opening, closing, moneyIn, moneyOut, count)
+        return Stream.concat(Stream.of(opening, closing, moneyIn, moneyOut, count), totals.stream())
                 .filter(Objects::nonNull)
                 .toList();
     }

@@ -8,6 +8,9 @@ import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
 import io.mivrel.rows.Row;
 import io.mivrel.text.AmountFormat;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -28,9 +31,10 @@ final class StatedFigures {
         }
     }
 
+    private static final AmountFormat WHOLE = AmountFormat.plain(0);
+
     private final Stated labels;
     private final AmountFormat numbers;
-    private final AmountFormat whole;
     private final SourceFile file;
     private final Figure opening;
     private final Figure closing;
@@ -41,12 +45,12 @@ final class StatedFigures {
     private long out;
     private long rows;
     private boolean known = true;
+    private boolean anyTotal;
 
     StatedFigures(Stated labels, AmountFormat numbers, SourceFile file) {
         this.labels = labels;
         this.file = file;
         this.numbers = numbers.withBrackets().withTrailingMinus();
-        this.whole = AmountFormat.plain(0);
         this.opening = new Figure(labels.opening());
         this.closing = new Figure(labels.closing());
         this.moneyIn = new Figure(labels.moneyIn());
@@ -63,7 +67,7 @@ final class StatedFigures {
         }
         take(moneyIn, row, false, numbers);
         take(moneyOut, row, false, numbers);
-        take(count, row, false, whole);
+        take(count, row, false, WHOLE);
     }
 
     private boolean take(Figure figure, Row row, boolean last, AmountFormat form) {
@@ -82,6 +86,9 @@ final class StatedFigures {
     private static long figure(Row row, String label, AmountFormat form) {
         for (int i = 0; i < row.size(); i++) {
             String cell = row.trimmed(i);
+            if (form == WHOLE && cell.endsWith(label)) {
+                cell = label + ": " + cell.substring(0, cell.length() - label.length());
+            }
             if (!cell.startsWith(label)) {
                 continue;
             }
@@ -121,6 +128,7 @@ final class StatedFigures {
         for (int i = 0; i < row.size() && !labels.totals().isEmpty(); i++) {
             String cell = row.trimmed(i);
             if (labels.totals().stream().anyMatch(cell::startsWith)) {
+                anyTotal = true;
                 return true;
             }
         }
@@ -168,11 +176,17 @@ final class StatedFigures {
     /**
      * Compares sums and count with the rows, once all were read, and tells of labels that are not there any more.
      *
+     * @param agreeing takes the labels of those that agree
      * @param proved true when balances prove every row, so that a sum that differs is wrong itself
      */
-    void compare(boolean proved, Consumer<Finding> failing) {
+    void compare(boolean proved, Consumer<Finding> failing, List<String> agreeing) {
         sum(moneyIn, in, "in", proved, failing);
         sum(moneyOut, out, "out", proved, failing);
+        Map.of(moneyIn, in, moneyOut, out, count, rows).forEach((figure, sum) -> {
+            if (known && figure.label != null && Math.abs(figure.value) == sum) {
+                agreeing.add(figure.label);
+            }
+        });
         if (count.value != SourceRecord.ABSENT && count.value != rows) {
             failing.accept(finding(
                     Rule.CONTROL_TOTAL_DIFFERS,
@@ -181,7 +195,11 @@ final class StatedFigures {
                     "the file states so many movements, but " + rows + " were read",
                     Rule.CONTROL_TOTAL_DIFFERS.remedy()));
         }
-        for (Figure figure : new Figure[] {opening, closing, moneyIn, moneyOut, count}) {
+        List<Figure> expected = new ArrayList<>(List.of(opening, closing, moneyIn, moneyOut, count));
+        if (!anyTotal && !proved && !labels.totals().isEmpty()) {
+            expected.add(new Figure(labels.totals().get(0)));
+        }
+        for (Figure figure : expected) {
             if (figure.isMissing()) {
                 failing.accept(finding(
                         Rule.STATED_MISSING,

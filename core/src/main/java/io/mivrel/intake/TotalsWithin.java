@@ -24,6 +24,7 @@ final class TotalsWithin {
 
     private final Map<Field, Integer> places = new LinkedHashMap<>();
     private boolean known = true;
+    private boolean agreed;
     private boolean everKnown = true;
     /** True when the last row with totals had one that agrees for each field, and no row came behind it. */
     private boolean allAgree;
@@ -63,6 +64,11 @@ final class TotalsWithin {
         allAgree = false;
     }
 
+    /** True when a row stated totals that agree with the rows above it. */
+    boolean agreed() {
+        return agreed;
+    }
+
     /** Of rows that no balance proves, those that no total proves either. */
     Unproved withoutTotals(Unproved left) {
         return allAgree && eachAgreed ? Unproved.NONE : left;
@@ -73,6 +79,7 @@ final class TotalsWithin {
     String compare(Row row) {
         String differs = null;
         boolean all = !sums.isEmpty();
+        boolean any = false;
         boolean toTheFirst = true;
         for (Map.Entry<Field, long[]> entry : sums.entrySet()) {
             int place = Objects.requireNonNull(places.get(entry.getKey()));
@@ -88,10 +95,12 @@ final class TotalsWithin {
                         + Money.show(sum[1], currency) + " in all, but the total is " + Money.show(total, currency);
             }
             all &= AmountFormat.isAmount(total) && agrees;
+            any |= AmountFormat.isAmount(total) && agrees;
             toTheFirst &= everKnown && Math.abs(total) == Math.abs(sum[1]);
             sum[0] = 0;
         }
         allAgree = all;
+        agreed |= any && differs == null;
         eachAgreed = all && (eachAgreed || toTheFirst);
         known = true;
         return differs;

@@ -7,6 +7,8 @@ import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -45,6 +47,9 @@ final class BesideFigures {
         }
     }
 
+    /** As in {@code 61 transactions}. */
+    private static final Pattern COUNTED = Pattern.compile("(\\d{1,9}) (\\D+)");
+
     private final List<Figure> all = new ArrayList<>();
     private final boolean headedOwed;
 
@@ -55,7 +60,10 @@ final class BesideFigures {
             for (int i = 0; i < cells.size(); i++) {
                 String cell = cells.get(i);
                 owed |= cell.indexOf(' ') > 0 && TradeWords.longest("owed", cell) >= 6;
-                if (!cell.isEmpty() && Character.isLetter(cell.codePointAt(0))) {
+                Matcher counted = COUNTED.matcher(cell);
+                if (counted.matches() && TradeWords.is("count", counted.group(2))) {
+                    all.add(new Figure(counted.group(2), Long.parseLong(counted.group(1)), true));
+                } else if (!cell.isEmpty() && Character.isLetter(cell.codePointAt(0))) {
                     take(cells, i, form);
                 }
             }
@@ -98,6 +106,15 @@ final class BesideFigures {
     private void add(String label, String text, AmountFormat form) {
         long value = Figures.read(text, form);
         all.add(new Figure(label, value, text.chars().allMatch(Character::isDigit)));
+    }
+
+    /** How a row begins that adds up those above it, and will next month too; empty for another row. */
+    static String total(Sample.Kept row) {
+        String first =
+                row.cells().stream().filter(c -> !c.isEmpty()).findFirst().orElse("");
+        String label = label(first);
+        String word = first.split("[ :]", 2)[0];
+        return TradeWords.is("total", label) ? label : TradeWords.is("total", word) ? word : "";
     }
 
     // Numbers of accounts and days are none.
@@ -250,7 +267,9 @@ final class BesideFigures {
     boolean holds(Sample.Kept row) {
         for (Role role : Role.values()) {
             String label = label(role);
-            if (label != null && row.cells().stream().anyMatch(cell -> cell.startsWith(label))) {
+            if (label != null
+                    && row.cells().stream()
+                            .anyMatch(cell -> cell.startsWith(label) || role == Role.COUNT && cell.endsWith(label))) {
                 return true;
             }
         }

@@ -46,8 +46,6 @@ public final class ColumnSurvey {
     private final long[] earlier = new long[KnownFormats.DATES.size()];
     private final long[] amountFits = new long[KnownFormats.AMOUNT_FORMS];
     private final long[] amountHashes = new long[KnownFormats.AMOUNT_FORMS];
-    private final long[] sums = new long[KnownFormats.AMOUNT_FORMS];
-    private boolean sumsTooLarge;
     private final Set<String> values = new LinkedHashSet<>();
     /** The first cells that are no date in any form, no amount in any form, and that show where the day stands. */
     private final List<Oddity> noDates = new ArrayList<>();
@@ -198,9 +196,6 @@ public final class ColumnSurvey {
                 leastAmount[form] = Math.min(leastAmount[form], amount);
                 mostAmount[form] = Math.max(mostAmount[form], amount);
                 amountHashes[form] = Hash64.add(amountHashes[form], amount);
-                long sum = sums[form] + amount;
-                sumsTooLarge |= ((sums[form] ^ sum) & (amount ^ sum)) < 0;
-                sums[form] = sum;
             }
         }
         if (!any) {
@@ -356,20 +351,6 @@ public final class ColumnSurvey {
         for (int i = 0; i < amountFits.length; i++) {
             if (most > 0 && amountFits[i] == most) {
                 return new long[] {leastAmount[i], mostAmount[i]};
-            }
-        }
-        return null;
-    }
-
-    /** Sum of all cells in minor units, read with such marks; {@code null} when some cell is no amount then. */
-    @Nullable
-    Long sum(AmountFormat numbers) {
-        for (int i = 0; i < sums.length; i++) {
-            AmountFormat form = amountFormats.get(i);
-            if (form.decimalMark() == numbers.decimalMark()
-                    && form.thousandsMark() == numbers.thousandsMark()
-                    && form.currencyMark().equals(numbers.currencyMark())) {
-                return amountFits[i] == filled && !sumsTooLarge ? sums[i] : null;
             }
         }
         return null;

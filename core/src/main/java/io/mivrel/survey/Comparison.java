@@ -210,19 +210,11 @@ public record Comparison(
                 && survey.pattern() != null
                 && source.date() != null
                 && survey.fields().get(field) == column
-                && !sameOrder(survey.pattern(), source.date())
+                && !KnownFormats.order(survey.pattern()).equals(KnownFormats.order(source.date()))
                 && samples.stream()
                         .anyMatch(s -> DatePattern.isDate(source.date().parse(s)))) {
             breaking.add("changed: the dates of '" + column.title() + "' stand in the order "
                     + survey.pattern().pattern() + ", not " + source.date().pattern());
         }
-    }
-
-    private static boolean sameOrder(DatePattern one, DatePattern other) {
-        return order(one).equals(order(other));
-    }
-
-    private static String order(DatePattern pattern) {
-        return pattern.pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1");
     }
 }

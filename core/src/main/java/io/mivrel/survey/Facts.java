@@ -84,53 +84,23 @@ public record Facts(
 
     /** The same with another separator and line ends. */
     public Facts divided(char by, String ends) {
-        return new Facts(
-                kind,
-                words,
-                encoding,
-                encodingWhy,
-                encodingSure,
-                by,
-                ends,
-                part,
-                parts,
-                currency,
-                currencyStated,
-                print);
+        return copy(kind, words, by, ends, currency, currencyStated, print);
     }
 
     /** The same as a print file. */
     public Facts printed(Print division) {
-        return new Facts(
-                FileKind.FIXED_WIDTH,
-                "fixed-width text",
-                encoding,
-                encodingWhy,
-                encodingSure,
-                separator,
-                lineEnds,
-                part,
-                parts,
-                currency,
-                currencyStated,
-                division);
+        String fixed = "fixed-width text";
+        return copy(FileKind.FIXED_WIDTH, fixed, separator, lineEnds, currency, currencyStated, division);
     }
 
     /** The same with its amounts in a currency. */
     public Facts in(Currency stated) {
-        return new Facts(
-                kind,
-                words,
-                encoding,
-                encodingWhy,
-                encodingSure,
-                separator,
-                lineEnds,
-                part,
-                parts,
-                stated,
-                true,
-                print);
+        return copy(kind, words, separator, lineEnds, stated, true, print);
+    }
+
+    private Facts copy(
+            FileKind of, String named, char by, String ends, Currency in, boolean stated, @Nullable Print division) {
+        return new Facts(of, named, encoding, encodingWhy, encodingSure, by, ends, part, parts, in, stated, division);
     }
 
     /** True when two readings by these facts give the same cells. */

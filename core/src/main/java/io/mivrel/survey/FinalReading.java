@@ -148,6 +148,10 @@ final class FinalReading {
                                 + Money.show(proof.closing(), currency)
                                 + uncovered())));
         ofFile().forEach(proofs::add);
+        if (!tally.agreed().isEmpty()) {
+            String labels = "'" + String.join("', '", tally.agreed()) + "'";
+            proofs.add(new Proof(true, "what the file states beside its rows agrees: " + labels));
+        }
         if (kind.isOfAccount() && records > 0 && tally.unproved().rows() == records && !tally.failed()) {
             proofs.add(new Proof(false, "nothing in the file proves its amounts"));
         }

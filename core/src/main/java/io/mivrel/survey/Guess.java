@@ -42,6 +42,7 @@ final class Guess {
     private static final Pattern YEAR = Pattern.compile("(?<![0-9.,])(?:19|20)[0-9]{2}(?![0-9.,])");
 
     final Facts facts;
+    private final Sample sample;
     final List<ColumnSurvey> columns;
     final Collection<Sample.Kept> beside;
     final Answers answers;
@@ -58,6 +59,7 @@ final class Guess {
     /** {@code beside} are the rows above and below the data; {@code answers} are what somebody says of it. */
     Guess(Facts facts, Sample sample, List<ColumnSurvey> columns, Collection<Sample.Kept> beside, Answers answers) {
         this.facts = facts;
+        this.sample = sample;
         this.columns = columns;
         this.beside = beside;
         this.answers = answers;
@@ -129,7 +131,7 @@ final class Guess {
             fields.putAll(known.bank.fields);
             return;
         }
-        fields.putAll(FieldGuess.fields(gives.table(), usable));
+        fields.putAll(FieldGuess.fields(gives, usable));
         if (gives == JournalLines.KIND && known.nil != null) {
             byNil(known.nil, fields);
         }
@@ -268,8 +270,34 @@ final class Guess {
         return KnownFormats.amounts(facts.currency()).get(best);
     }
 
+    /** What the layout says beyond the columns, with rows that add up the amounts above them. */
     Refinement refinement() {
-        return bank == null ? Refinement.NONE : bank.refinement();
+        Refinement found = bank == null ? Refinement.NONE : bank.refinement();
+        return gives == null || facts.print() != null
+                ? found
+                : found.with(found.stated().among(List.of(), totals(gives)));
+    }
+
+    private List<String> totals(Kind kind) {
+        List<ColumnSurvey> amounts = Stream.of(kind.amount(), kind.plusSide(), kind.minusSide())
+                .map(field -> field == null ? null : fields.get(field))
+                .filter(Objects::nonNull)
+                .toList();
+        return Stream.concat(beside.stream(), sample.between().stream())
+                .filter(row -> bank == null || !bank.beside.holds(row))
+                .filter(row -> amounts.stream()
+                        .anyMatch(c -> Figures.read(BankColumns.cell(row, c), numbers) != SourceRecord.ABSENT))
+                .map(BesideFigures::total)
+                .filter(label -> !label.isEmpty())
+                .distinct()
+                .toList();
+    }
+
+    /** True for a row beside the data whose figures the layout compares. */
+    boolean isStated(Sample.Kept row) {
+        return bank != null && bank.beside.holds(row)
+                || !BesideFigures.total(row).isEmpty()
+                        && refinement().stated().totals().contains(BesideFigures.total(row));
     }
 
     private void ask(String about, String words) {
@@ -347,7 +375,7 @@ final class Guess {
         for (DatePattern pattern : fitting) {
             // What leaves some cells odd is no doubt about a form that leaves none.
             if (dates.fits(pattern) == dates.fits(fitting.get(0))) {
-                orders.putIfAbsent(pattern.pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1"), pattern);
+                orders.putIfAbsent(KnownFormats.order(pattern), pattern);
             }
         }
         List<DatePattern> inOrder =

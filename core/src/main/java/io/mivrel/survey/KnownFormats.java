@@ -38,6 +38,11 @@ final class KnownFormats {
         return -1;
     }
 
+    /** In which order the parts of a date stand, such as {@code dMu}. */
+    static String order(DatePattern pattern) {
+        return pattern.pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1");
+    }
+
     /** The same pattern, its two-digit years around a year. */
     static DatePattern around(int year, DatePattern pattern) {
         return pattern.centuryFrom() == 0 ? pattern : pattern.from(year - YEARS_BEFORE);

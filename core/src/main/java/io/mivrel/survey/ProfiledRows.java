@@ -1,11 +1,10 @@
 package io.mivrel.survey;
 
-import io.mivrel.model.Finding;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowSource;
-import io.mivrel.rows.Statement;
+import io.mivrel.run.Progress;
 import io.mivrel.text.Spans;
 import java.io.IOException;
 import java.util.ArrayDeque;
@@ -16,21 +15,20 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Hands on the rows of a file and looks at their cells on the way, so that one reading both profiles the columns and tries
- * the proposed layout. Rows at the end that have no date or another width are kept back: they stand below the data.
+ * Reads all rows of a file once, counts them, and shows the cells of the data to the columns. Rows at the end that have no
+ * date or another width are kept back: they stand below the data.
  */
-final class ProfiledRows implements RowSource {
+final class ProfiledRows {
     /** Rows without a date that may stand below the data before they count as data. */
     private static final int TAIL = 50;
 
-    private final RowSource inner;
+    private final RowSource source;
     private final Sample sample;
     private final List<ColumnSurvey> columns;
     private final List<RowFilter> filters;
     private final List<RowSum> sums;
     private final Row copy = new Row();
     private final Deque<Sample.Kept> tail = new ArrayDeque<>();
-    private final Deque<Sample.Kept> ready = new ArrayDeque<>();
     long rows;
     long above;
     long dataRows;
@@ -46,77 +44,59 @@ final class ProfiledRows implements RowSource {
     final Set<String> accounts = new HashSet<>();
 
     ProfiledRows(
-            RowSource inner, Sample sample, List<ColumnSurvey> columns, List<RowFilter> filters, List<RowSum> sums) {
-        this.sums = sums;
-        this.inner = inner;
+            RowSource source,
+            Sample sample,
+            List<ColumnSurvey> columns,
+            List<RowFilter> filters,
+            List<RowSum> sums,
+            Progress progress)
+            throws IOException {
+        this.source = source;
         this.sample = sample;
         this.columns = columns;
         this.filters = filters;
-    }
-
-    @Override
-    public @Nullable Row next() throws IOException {
-        while (true) {
-            Sample.Kept kept = ready.poll();
-            if (kept != null) {
-                copy.fill(kept.number(), kept.cells());
-                profile(copy);
-                return copy;
-            }
-            Row row = inner.next();
-            if (row == null) {
-                return null;
-            }
-            Statement ended = row.ended();
-            if (ended != null) {
-                accounts.add(String.valueOf(ended.account()));
-                return row;
+        this.sums = sums;
+        for (Row row = source.next(); row != null; row = source.next()) {
+            if (row.ended() != null) {
+                accounts.add(String.valueOf(row.ended().account()));
+                continue;
             }
             rows++;
-            if (!isSuspect(row)) {
-                return row;
+            take(row);
+            if (rows % 1024 == 0) {
+                progress.at("surveyed", rows);
             }
         }
     }
 
-    // True when the row was kept back, alone or with others that are ready now.
-    private boolean isSuspect(Row row) {
-        if (row.fault() != null) {
+    private void take(Row row) {
+        RowFault fault = row.fault();
+        if (fault != null) {
             faults++;
-            notText |= row.fault() == RowFault.NOT_TEXT;
-            firstFault = firstFault == null
-                    ? "row " + row.number() + " " + row.fault().reason()
-                    : firstFault;
-            return false;
-        }
-        if (row.aside() != null || sample.isFilteredOut(row, inner, filters)) {
+            notText |= fault == RowFault.NOT_TEXT;
+            firstFault = firstFault == null ? "row " + row.number() + " " + fault.reason() : firstFault;
+        } else if (row.aside() != null || sample.isFilteredOut(row, source, filters)) {
             aside++;
-            return false;
-        }
-        if (row.number() < sample.firstRow) {
+        } else if (row.number() < sample.firstRow) {
             boolean title = row.number() <= sample.titlesRow && row.number() > sample.titlesRow - sample.titleRows;
             above += title ? 0 : 1;
-            return false;
-        }
-        if (row.isBlank()) {
+        } else if (row.isBlank()) {
             blankRows++;
-            return false;
-        }
-        if (row.size() == sample.widest && isDated(row)) {
-            if (tail.isEmpty()) {
-                profile(row);
-                return false;
-            }
-            ready.addAll(tail);
+        } else if (row.size() == sample.widest && isDated(row)) {
+            tail.forEach(this::kept);
             tail.clear();
-            ready.add(Sample.Kept.of(row));
-            return true;
+            profile(row);
+        } else {
+            tail.add(Sample.Kept.of(row));
+            if (tail.size() > TAIL) {
+                kept(tail.remove());
+            }
         }
-        tail.add(Sample.Kept.of(row));
-        if (tail.size() > TAIL) {
-            ready.add(tail.remove());
-        }
-        return true;
+    }
+
+    private void kept(Sample.Kept row) {
+        copy.fill(row.number(), row.cells());
+        profile(copy);
     }
 
     private static boolean hasFigure(Row row) {
@@ -160,20 +140,5 @@ final class ProfiledRows implements RowSource {
     /** Rows that stand below the data. */
     Deque<Sample.Kept> tail() {
         return tail;
-    }
-
-    @Override
-    public @Nullable List<String> titles() {
-        return inner.titles();
-    }
-
-    @Override
-    public List<Finding> remarks() {
-        return inner.remarks();
-    }
-
-    @Override
-    public void close() throws IOException {
-        inner.close();
     }
 }

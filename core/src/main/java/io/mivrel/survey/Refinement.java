@@ -53,6 +53,11 @@ public record Refinement(
         return new Refinement(signs, sources, filters, expectations, sums, owner, sections, stated);
     }
 
+    /** The same with other labels of figures. */
+    Refinement with(Stated labels) {
+        return new Refinement(signs, sources, filters, expectations, equations, whose, sections, labels);
+    }
+
     /** The same with other signs. */
     Refinement with(Signs other) {
         return new Refinement(other, sources, filters, expectations, equations, whose, sections, stated);

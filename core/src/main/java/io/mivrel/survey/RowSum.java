@@ -3,6 +3,7 @@ package io.mivrel.survey;
 import io.mivrel.intake.RowEquation;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.SourceRecord;
+import io.mivrel.money.Money;
 import io.mivrel.rows.Row;
 import io.mivrel.shape.FanOut;
 import io.mivrel.survey.Survey.Proof;
@@ -10,6 +11,7 @@ import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
@@ -32,6 +34,9 @@ final class RowSum {
     private final int[] signs;
 
     private final AmountFormat numbers;
+    /** What each column adds up to. */
+    private final long[] totals;
+
     private long rows;
     private long nil;
     private long firstBroken;
@@ -39,6 +44,7 @@ final class RowSum {
     private RowSum(List<ColumnSurvey> columns, int[] signs, AmountFormat numbers) {
         this.columns = columns;
         this.signs = signs;
+        this.totals = new long[signs.length];
         this.numbers = numbers;
     }
 
@@ -172,15 +178,15 @@ final class RowSum {
         boolean blank = false;
         for (int i = 0; i < signs.length; i++) {
             int cell = columns.get(i).place() - 1;
-            if (signs[i] != 0 && cell < row.size()) {
+            if (cell < row.size()) {
                 long value = numbers.parse(row.bytes(), row.start(cell), row.end(cell));
-                if (value == AmountFormat.BLANK) {
-                    blank = true;
-                    continue;
+                totals[i] += AmountFormat.isAmount(value) ? value : 0;
+                blank |= signs[i] != 0 && value == AmountFormat.BLANK;
+                if (signs[i] != 0 && value != AmountFormat.BLANK) {
+                    // A row that cannot be read whole sums to nothing.
+                    readable &= AmountFormat.isAmount(value);
+                    sum += signs[i] * value;
                 }
-                // A row that cannot be read whole sums to nothing.
-                readable &= AmountFormat.isAmount(value);
-                sum += signs[i] * value;
             }
         }
         if (blank && sum != 0) {
@@ -229,6 +235,29 @@ final class RowSum {
                         : String.format(
                                 Locale.ROOT, " is nil in %,d of %,d rows, not in row %d", nil, rows, firstBroken));
         return new Proof(holds(), words.toString());
+    }
+
+    /** What a row below the data says of the sums of the columns; empty when it states no totals. */
+    List<Proof> totals(Sample.Kept row, Currency currency) {
+        List<Proof> proofs = new ArrayList<>();
+        List<String> agree = new ArrayList<>();
+        for (int i = 0; i < totals.length && !BesideFigures.total(row).isEmpty(); i++) {
+            String column = "'" + Proposal.column(columns.get(i)) + "'";
+            long stated = numbers.parse(BankColumns.cell(row, columns.get(i)));
+            if (AmountFormat.isAmount(stated) && stated == totals[i]) {
+                agree.add(column);
+            } else if (AmountFormat.isAmount(stated)) {
+                proofs.add(new Proof(
+                        false,
+                        "row " + row.number() + " states a total of " + Money.show(stated, currency) + " for " + column
+                                + ", but its rows add up to " + Money.show(totals[i], currency)));
+            }
+        }
+        if (!agree.isEmpty()) {
+            proofs.add(new Proof(
+                    true, "the totals stated in row " + row.number() + " agree: " + String.join(", ", agree)));
+        }
+        return proofs;
     }
 
     /**

@@ -251,28 +251,29 @@ final class Sample {
 
     /** Rows among the data that hold one text and nothing else. */
     List<String> headings() {
-        List<String> headings = new ArrayList<>();
-        for (Kept row : rows) {
-            List<String> filled = row.cells.stream().filter(c -> !c.isEmpty()).toList();
-            if (row.number >= firstRow && filled.size() == 1) {
-                headings.add(filled.get(0));
-            }
-        }
-        return headings;
+        return rows.stream()
+                .filter(row -> row.number >= firstRow)
+                .map(Sample::heading)
+                .filter(heading -> !heading.isEmpty())
+                .toList();
+    }
+
+    // The one text of a row; empty where it holds more, or nothing.
+    private static String heading(Kept row) {
+        List<String> filled = row.cells.stream().filter(c -> !c.isEmpty()).toList();
+        return filled.size() == 1 ? filled.get(0) : "";
     }
 
     /** The heading above each row of data; an empty text where there is none. */
     List<String> headingOfEach() {
         List<String> headings = new ArrayList<>();
-        Set<Long> data = new HashSet<>();
-        data().forEach(row -> data.add(row.number));
-        String heading = "";
+        Set<Kept> data = new HashSet<>(data());
+        String above = "";
         for (Kept row : rows) {
-            List<String> filled = row.cells.stream().filter(c -> !c.isEmpty()).toList();
-            if (data.contains(row.number)) {
-                headings.add(heading);
-            } else if (row.number >= firstRow && filled.size() == 1) {
-                heading = filled.get(0);
+            if (data.contains(row)) {
+                headings.add(above);
+            } else if (row.number >= firstRow && !heading(row).isEmpty()) {
+                above = heading(row);
             }
         }
         return headings;
@@ -280,10 +281,9 @@ final class Sample {
 
     /** Rows among the data, or behind them, that are no movements by their form. */
     List<Kept> between() {
-        Set<Long> data = new HashSet<>();
-        data().forEach(row -> data.add(row.number));
+        Set<Kept> data = new HashSet<>(data());
         return rows.stream()
-                .filter(r -> r.number >= firstRow && !data.contains(r.number))
+                .filter(r -> r.number >= firstRow && !data.contains(r))
                 .toList();
     }
 

@@ -52,7 +52,7 @@ public record StatedPeriod(String label, DatePattern days, DatePattern rows) {
                     long within = dates.stream()
                             .filter(d -> periods.stream().anyMatch(period -> isWithin(rows, d, period)))
                             .count();
-                    boolean same = best != null && order(best.rows).equals(order(rows));
+                    boolean same = best != null && KnownFormats.order(best.rows).equals(KnownFormats.order(rows));
                     if (within > most) {
                         best = new StatedPeriod(label, days, rows);
                         most = within;
@@ -75,10 +75,6 @@ public record StatedPeriod(String label, DatePattern days, DatePattern rows) {
             }
         }
         return periods;
-    }
-
-    private static String order(DatePattern pattern) {
-        return pattern.pattern().replaceAll("[^dM]", "").replaceAll("(.)\\1+", "$1");
     }
 
     private static boolean isWithin(DatePattern rows, String date, long[] period) {

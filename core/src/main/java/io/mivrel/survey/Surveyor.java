@@ -2,6 +2,7 @@ package io.mivrel.survey;
 
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
+import io.mivrel.intake.Stated;
 import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
@@ -9,7 +10,6 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.SourceFile;
 import io.mivrel.rows.FileKind;
-import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowOrder;
 import io.mivrel.rows.RowSource;
@@ -83,8 +83,7 @@ public final class Surveyor {
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers);
         ProfiledRows watched;
         try (RowSource source = surveyed.open(facts)) {
-            watched = new ProfiledRows(source, sample, columns, filters, sums);
-            drain(watched);
+            watched = new ProfiledRows(source, sample, columns, filters, sums, progress);
         }
         if (watched.notText) {
             throw new IOException(file + ": is no text, and no kind of file that is read");
@@ -107,13 +106,17 @@ public final class Surveyor {
             proposed = survey.endingAt("");
             reading = reading(proposed);
         }
-        if (guess.bank != null && guess.bank.signs.decided == null && guess.answerTo("signs") == null) {
-            for (Signs signs : List.of(Signs.AS_WRITTEN, Signs.REVERSED)) {
-                Survey tried = proposed.with(proposed.refinement().with(signs));
-                FinalReading other = reading(tried);
-                if (other.provesAll()) {
-                    return tried.without("signs").proved(other);
-                }
+        boolean open = guess.bank != null && guess.bank.signs.decided == null && guess.answerTo("signs") == null;
+        if (open && !proposed.refinement().stated().equals(Stated.NOTHING)) {
+            Survey plain = proposed.with(proposed.refinement().with(Signs.AS_WRITTEN));
+            Survey turned = proposed.with(proposed.refinement().with(Signs.REVERSED));
+            FinalReading asPlain = reading(plain);
+            FinalReading asTurned = reading(turned);
+            // What proves both, such as a total of the column, proves neither.
+            if (asPlain.provesAll() != asTurned.provesAll()) {
+                return asPlain.provesAll()
+                        ? plain.without("signs").proved(asPlain)
+                        : turned.without("signs").proved(asTurned);
             }
         }
         return proposed.proved(reading);
@@ -126,18 +129,10 @@ public final class Surveyor {
         }
     }
 
-    private void drain(ProfiledRows watched) throws IOException {
-        for (Row row = watched.next(); row != null; row = watched.next()) {
-            if (watched.rows % 1024 == 0) {
-                progress.at("surveyed", watched.rows);
-            }
-        }
-    }
-
     // How the first row below the data begins that states no figure: words that no row of data begins with.
     private static String until(ProfiledRows watched, Guess guess, Sample sample) {
         for (Sample.Kept row : watched.tail()) {
-            if (guess.bank != null && guess.bank.beside.holds(row)) {
+            if (guess.isStated(row)) {
                 continue;
             }
             for (String cell : row.cells()) {
@@ -284,14 +279,13 @@ public final class Surveyor {
                     watched.faults + (watched.faults == 1 ? " row" : " rows") + " cannot be divided into cells: "
                             + watched.firstFault));
         }
-        proofs.addAll(StatedTotals.proofs(
-                watched.tail(),
-                guess.columns,
-                guess.fields.get(BankLines.BALANCE),
-                guess.numbers,
-                guess.facts.currency(),
-                watched.dataRows));
-        sums.stream().map(RowSum::proof).forEach(proofs::add);
+        for (RowSum sum : sums) {
+            proofs.add(sum.proof());
+            // The totals of a kind that is known are compared as the layout says it.
+            if (guess.gives == null) {
+                watched.tail().forEach(row -> proofs.addAll(sum.totals(row, guess.facts.currency())));
+            }
+        }
         return List.copyOf(proofs);
     }
 
