@@ -61,6 +61,16 @@ public final class BalanceTrial {
                         .sum();
     }
 
+    /** The balance before the first row, as it is written; {@link SourceRecord#ABSENT} where it is not known. */
+    public long opening() {
+        return chains.size() == 1 ? chains.values().iterator().next().opening() : SourceRecord.ABSENT;
+    }
+
+    /** The balance after the last row, likewise. */
+    public long closing() {
+        return chains.size() == 1 ? chains.values().iterator().next().closing() : SourceRecord.ABSENT;
+    }
+
     /** True when the balances differ: one that never moves tells nothing. */
     public boolean moves() {
         return moves || opening != SourceRecord.ABSENT && first != SourceRecord.ABSENT && opening != first;

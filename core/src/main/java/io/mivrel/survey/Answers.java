@@ -17,8 +17,19 @@ public record Answers(Map<String, String> all) {
     public static final Answers NONE = new Answers(Map.of());
 
     /** What a survey reads anew by; other answers only take the place of their question. */
-    private static final Set<String> READ_BY =
-            Set.of("gives", "currency", "date", "language", "numbers", "signs", "amount", "sheet", "encoding");
+    private static final Set<String> READ_BY = Set.of(
+            "gives",
+            "currency",
+            "date",
+            "language",
+            "numbers",
+            "signs",
+            "amount",
+            "leave out",
+            "opening",
+            "closing",
+            "sheet",
+            "encoding");
 
     public Answers {
         all = Map.copyOf(all);

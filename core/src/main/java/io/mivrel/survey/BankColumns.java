@@ -23,7 +23,10 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Predicate;
+import java.util.stream.IntStream;
+import java.util.stream.LongStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -58,11 +61,20 @@ final class BankColumns {
     @Nullable
     ColumnSurvey charged;
 
+    /** Rows without a balance by a value that no other row has, which may be left out; {@code null} for none. */
+    @Nullable
+    RowFilter unbalanced;
+
+    int unbalancedRows;
+
     /** Which rows of unsigned amounts go out, by a column or by headings; {@code null} when the amounts say it. */
     Relation.@Nullable Sides sides;
 
     /** True when arithmetic tells the sides, and not what their words mean. */
     boolean sidesProved;
+
+    /** What each row moves, before any sign is turned; absent where it moves nothing. */
+    long[] amounts = new long[0];
 
     /** Whose plus is whose. */
     final BankSigns signs;
@@ -70,13 +82,19 @@ final class BankColumns {
     final BesideFigures beside;
     private @Nullable String numberColumn;
     private @Nullable String amountSaid;
+    private @Nullable String leftOut;
     private final Sample sample;
     private final AmountFormat form;
     private final List<String> headings;
     /** The heading above each row; empty where there is none. */
     private final List<String> headingOf;
 
-    private BankColumns(List<ColumnSurvey> columns, Sample sample, Collection<Sample.Kept> around, AmountFormat form) {
+    private BankColumns(
+            List<ColumnSurvey> columns,
+            Sample sample,
+            Collection<Sample.Kept> around,
+            AmountFormat form,
+            Answers answers) {
         this.columns = columns;
         this.sample = sample;
         this.rows = sample.data();
@@ -85,7 +103,7 @@ final class BankColumns {
         this.headingOf = sample.headingOfEach();
         List<Sample.Kept> all = new ArrayList<>(around);
         all.addAll(sample.between());
-        this.beside = new BesideFigures(all, form);
+        this.beside = new BesideFigures(all, form, answers);
         this.signs = new BankSigns(this, sample, all, form);
     }
 
@@ -106,10 +124,11 @@ final class BankColumns {
             Collection<Sample.Kept> around,
             AmountFormat form,
             Answers answers) {
-        BankColumns found = new BankColumns(columns, sample, around, form);
+        BankColumns found = new BankColumns(columns, sample, around, form, answers);
         String said = answers.of("signs");
         found.signs.said = said == null || !Signs.words().contains(said) ? null : Signs.of(said);
         found.amountSaid = answers.of("amount");
+        found.leftOut = answers.of("leave out");
         return found.find() ? found : null;
     }
 
@@ -129,11 +148,17 @@ final class BankColumns {
         charges();
         texts();
         status();
+        if (relation != null && filters.isEmpty()) {
+            withoutBalance(relation.moves().balance());
+            if (unbalanced != null && !Survey.NOT_POSTED.equals(leftOut)) {
+                filters.add(unbalanced);
+            }
+        }
         sections();
         brought();
         currency();
         accounts();
-        signs.find(figures);
+        signs.find();
         return true;
     }
 
@@ -302,6 +327,8 @@ final class BankColumns {
         if (moves.key() != null) {
             used.add(moves.key());
         }
+        boolean turned = moves.sides() == null && fields.containsKey(BankLines.MONEY_IN) && found.sign() < 0;
+        amounts = turned ? BankSigns.turned(moves.amounts()) : moves.amounts();
     }
 
     // Two columns of which one is filled, each with its own sign.
@@ -316,6 +343,7 @@ final class BankColumns {
             return;
         }
         sides = found;
+        amounts = found.over(amounts);
         ColumnSurvey column = found.column();
         String name = column == null ? SECTION : Proposal.column(column);
         if (column == null) {
@@ -339,7 +367,9 @@ final class BankColumns {
             ColumnSurvey in = figure(sides.get(0), null);
             ColumnSurvey out = figure(sides.get(1), in);
             if (in != null && out != null && excludeEachOther(in, out)) {
-                if (signedSides(in, out)) {
+                boolean signed = signedSides(in, out);
+                amounts = together(read(in, figures), read(out, figures), signed);
+                if (signed) {
                     put(BankLines.AMOUNT, in);
                     used.add(out);
                     twoSigned(in, out);
@@ -367,15 +397,31 @@ final class BankColumns {
             return false;
         }
         put(BankLines.AMOUNT, amount);
-        if (figures.columns().contains(amount)) {
-            sideWithoutBalance(ways, figures.of(amount));
-        }
+        amounts = read(amount, figures);
+        sideWithoutBalance(ways);
         balanceByWords();
         return true;
     }
 
+    private long[] read(ColumnSurvey column, Figures figures) {
+        return figures.columns().contains(column)
+                ? figures.of(column)
+                : LongStream.generate(() -> SourceRecord.ABSENT)
+                        .limit(rows.size())
+                        .toArray();
+    }
+
+    private static long[] together(long[] in, long[] out, boolean signed) {
+        long[] both = in.clone();
+        for (int i = 0; i < both.length; i++) {
+            boolean other = out[i] != SourceRecord.ABSENT && (in[i] == SourceRecord.ABSENT || in[i] == 0);
+            both[i] = other ? signed ? out[i] : -out[i] : in[i];
+        }
+        return both;
+    }
+
     // By what the file states beside its rows, else by what the words mean.
-    private void sideWithoutBalance(List<Relation.Sides> ways, long[] amounts) {
+    private void sideWithoutBalance(List<Relation.Sides> ways) {
         if (Arrays.stream(amounts).anyMatch(amount -> amount < 0 && amount != SourceRecord.ABSENT)) {
             return;
         }
@@ -567,6 +613,34 @@ final class BankColumns {
             if (!pending.isEmpty() && (settled || TradeWords.fit("status", column.title()) > 0)) {
                 used.add(column);
                 filters.add(new RowFilter(Proposal.column(column), RowFilter.Test.IS, pending, false));
+                return;
+            }
+        }
+    }
+
+    // Rows of some value stand together at the late edge, and have no balance where all others have one.
+    private void withoutBalance(ColumnSurvey balance) {
+        Set<Integer> bare = new TreeSet<>();
+        for (int i = 0; i < rows.size(); i++) {
+            if (cell(rows.get(i), balance).isEmpty()) {
+                bare.add(i);
+            }
+        }
+        boolean atEdge = bare.contains(0)
+                ? bare.size() < rows.size() && !bare.contains(bare.size())
+                : bare.contains(rows.size() - 1) && !bare.contains(rows.size() - 1 - bare.size());
+        for (ColumnSurvey column : columns) {
+            if (used.contains(column) || !isSplit(column, MOST_SIDES) || !atEdge || bare.size() * 2 > rows.size()) {
+                continue;
+            }
+            List<String> words =
+                    bare.stream().map(i -> cell(rows.get(i), column)).distinct().toList();
+            boolean only = IntStream.range(0, rows.size())
+                    .allMatch(i -> bare.contains(i) || !words.contains(cell(rows.get(i), column)));
+            if (only && !words.contains("")) {
+                unbalanced = new RowFilter(Proposal.column(column), RowFilter.Test.IS, words, false);
+                unbalancedRows = bare.size();
+                used.add(column);
                 return;
             }
         }

@@ -1,6 +1,5 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Signs;
 import io.mivrel.intake.Stated;
 import io.mivrel.kinds.BankLines;
@@ -68,15 +67,15 @@ final class BankSigns {
     }
 
     /** Finds it out, once the columns are known. */
-    void find(Figures figures) {
+    void find() {
         marks();
-        amounts = amounts(figures);
+        amounts = found.amounts;
         decide();
         if (decided == null) {
             ask();
         }
         decided = said == null ? decided : said;
-        explain(figures);
+        explain();
     }
 
     private void decide() {
@@ -143,39 +142,6 @@ final class BankSigns {
         }
     }
 
-    // The amounts as the layout reads them before any sign is turned.
-    private long[] amounts(Figures figures) {
-        long[] read = new long[rows.size()];
-        FieldSource source = found.sources.get(BankLines.AMOUNT);
-        for (int i = 0; i < read.length; i++) {
-            long one = value(figures, BankLines.AMOUNT, i);
-            if (source != null && source.columns().size() == 2) {
-                long other = figureOf(figures, source.columns().get(1), i);
-                one = one == SourceRecord.ABSENT ? other : one;
-            }
-            if (one == SourceRecord.ABSENT) {
-                long in = value(figures, BankLines.MONEY_IN, i);
-                long out = value(figures, BankLines.MONEY_OUT, i);
-                one = in != SourceRecord.ABSENT && in != 0 ? in : out == SourceRecord.ABSENT ? in : -out;
-            }
-            read[i] = one;
-        }
-        return found.sides == null ? read : found.sides.over(read);
-    }
-
-    private long value(Figures figures, Field field, int row) {
-        ColumnSurvey column = found.fields.get(field);
-        return column == null || !figures.columns().contains(column) ? SourceRecord.ABSENT : figures.of(column)[row];
-    }
-
-    private long figureOf(Figures figures, String name, int row) {
-        return figures.columns().stream()
-                .filter(c -> Proposal.column(c).equals(name))
-                .findFirst()
-                .map(c -> figures.of(c)[row])
-                .orElse(SourceRecord.ABSENT);
-    }
-
     // The balances before and after, or the sums of both sides, that the file states beside its rows.
     private void byStated() {
         if (!whole) {
@@ -214,7 +180,7 @@ final class BankSigns {
                         || statedOut != SourceRecord.ABSENT && Math.abs(statedOut) == out && out != 0);
     }
 
-    private static long[] turned(long[] amounts) {
+    static long[] turned(long[] amounts) {
         long[] turned = new long[amounts.length];
         for (int i = 0; i < turned.length; i++) {
             turned[i] = amounts[i] == SourceRecord.ABSENT ? amounts[i] : -amounts[i];
@@ -352,7 +318,7 @@ final class BankSigns {
     }
 
     // Figures beside the rows whose labels are not known.
-    private void explain(Figures figures) {
+    private void explain() {
         if (!whole || decided == null) {
             return;
         }
@@ -362,21 +328,6 @@ final class BankSigns {
             found.beside.explain(signed, SourceRecord.ABSENT, SourceRecord.ABSENT);
             return;
         }
-        long[] balances = figures.of(relation.moves().balance());
-        boolean newest = relation.order() == RowOrder.NEWEST_FIRST;
-        long opening = SourceRecord.ABSENT;
-        long closing = SourceRecord.ABSENT;
-        if (relation.moves().key() == null && relation.order() != RowOrder.NEWEST_DAY_FIRST) {
-            for (int n = 0; n < balances.length; n++) {
-                int i = newest ? balances.length - 1 - n : n;
-                if (balances[i] != SourceRecord.ABSENT) {
-                    closing = balances[i];
-                    boolean first = opening == SourceRecord.ABSENT && n == 0;
-                    long moved = decided.turnsBalances() ? -signed[i] : signed[i];
-                    opening = first && signed[i] != SourceRecord.ABSENT ? balances[i] - moved : opening;
-                }
-            }
-        }
-        found.beside.explain(signed, opening, closing);
+        found.beside.explain(signed, relation.opening(), relation.closing());
     }
 }

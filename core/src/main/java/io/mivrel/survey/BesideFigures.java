@@ -7,6 +7,7 @@ import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -53,7 +54,8 @@ final class BesideFigures {
     private final List<Figure> all = new ArrayList<>();
     private final boolean headedOwed;
 
-    BesideFigures(Collection<Sample.Kept> rows, AmountFormat form) {
+    /** {@code answers} may say the labels of the opening and of the closing balance. */
+    BesideFigures(Collection<Sample.Kept> rows, AmountFormat form, Answers answers) {
         boolean owed = false;
         for (Sample.Kept row : rows) {
             List<String> cells = row.cells();
@@ -70,6 +72,11 @@ final class BesideFigures {
         }
         headedOwed = owed;
         byLabels();
+        for (Role role : List.of(Role.OPENING, Role.CLOSING)) {
+            all.stream()
+                    .filter(figure -> figure.label.equals(answers.of(role.name().toLowerCase(Locale.ROOT))))
+                    .forEach(figure -> figure.role = role);
+        }
     }
 
     // In the same cell, behind a colon or a blank, or in the next cell that holds a figure.
@@ -249,11 +256,12 @@ final class BesideFigures {
         }
     }
 
-    /** Figures that nothing explains, with their labels. */
+    /** The labels of figures that nothing explains. */
     List<String> unexplained() {
         return all.stream()
                 .filter(f -> f.role == null && !f.whole)
                 .map(f -> f.label)
+                .distinct()
                 .toList();
     }
 

@@ -18,8 +18,11 @@ import org.jspecify.annotations.Nullable;
  * @param unsigned true when the amounts have no sign and the balance alone tells it
  * @param holds steps that hold
  * @param steps steps that could be tried
+ * @param opening the balance before the first row; {@link SourceRecord#ABSENT} where it is not known
+ * @param closing the balance after the last row, likewise
  */
-record Relation(Moves moves, RowOrder order, int sign, boolean unsigned, long holds, long steps) {
+record Relation(
+        Moves moves, RowOrder order, int sign, boolean unsigned, long holds, long steps, long opening, long closing) {
     /** Of so many steps, eight in ten at least must hold. */
     private static final int LEAST_STEPS = 2;
 
@@ -171,7 +174,8 @@ record Relation(Moves moves, RowOrder order, int sign, boolean unsigned, long ho
                 trial.finish();
                 boolean more = best == null || trial.holds() > best.holds;
                 if (more && isEnough(trial.holds(), trial.steps()) && trial.moves()) {
-                    best = new Relation(moves, order, sign, false, trial.holds(), trial.steps());
+                    best = new Relation(
+                            moves, order, sign, false, trial.holds(), trial.steps(), trial.opening(), trial.closing());
                 }
             }
         }
@@ -199,7 +203,7 @@ record Relation(Moves moves, RowOrder order, int sign, boolean unsigned, long ho
         RowOrder order = oldest >= newest ? RowOrder.OLDEST_FIRST : RowOrder.NEWEST_FIRST;
         return !isEnough(holds, steps) || holds < LEAST_STEPS + 1
                 ? null
-                : new Relation(moves, order, 1, true, holds, steps);
+                : new Relation(moves, order, 1, true, holds, steps, SourceRecord.ABSENT, SourceRecord.ABSENT);
     }
 
     /**

@@ -20,6 +20,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -119,7 +120,9 @@ public final class Surveyor {
                         : turned.without("signs").proved(asTurned);
             }
         }
-        return proposed.proved(reading);
+        return reading.provesAll()
+                ? proposed.without("opening").without("closing").proved(reading)
+                : proposed.proved(reading);
     }
 
     private FinalReading reading(Survey survey) throws IOException {
@@ -235,6 +238,17 @@ public final class Surveyor {
                                 + "' taken off besides the amount? Then write its title"
                                 + " here; if the amount holds them, take 'less' away"));
             }
+            questions.addAll(figures(guess, guess.bank));
+            RowFilter bare = guess.bank.unbalanced;
+            if (bare != null) {
+                questions.add(new Question(
+                        "leave out",
+                        "'" + String.join("', '", bare.texts()) + "' in '" + bare.column() + "' stands in "
+                                + guess.bank.unbalancedRows
+                                + " rows, and only they have no balance: are they no movements yet? Then write it here;"
+                                + " 'none' takes them",
+                        guess.answers.of("leave out")));
+            }
             BankSigns signs = guess.bank.signs;
             if (signs.said != null) {
                 questions.add(new Question("signs", "as was answered", signs.said.word()));
@@ -245,6 +259,23 @@ public final class Surveyor {
         } else if (!facts.kind().isStatement() && signsMatter(guess.fields)) {
             questions.add(new Question(
                     "signs", "as written or reversed? Sums to nil do not tell that debit is positive here"));
+        }
+        return questions;
+    }
+
+    // Figures beside the rows that nothing explains, where no running balance proves the rows.
+    private static List<Question> figures(Guess guess, BankColumns bank) {
+        List<Question> questions = new ArrayList<>();
+        List<String> labels = bank.beside.unexplained();
+        for (BesideFigures.Role role : List.of(BesideFigures.Role.OPENING, BesideFigures.Role.CLOSING)) {
+            String about = role.name().toLowerCase(Locale.ROOT);
+            if (bank.relation == null && bank.beside.of(role) == null && !labels.isEmpty()) {
+                questions.add(new Question(
+                        about,
+                        "which figure is the " + about + " balance: '" + String.join("' or '", labels)
+                                + "'? 'none' if none is",
+                        guess.answers.of(about)));
+            }
         }
         return questions;
     }

@@ -52,6 +52,10 @@ public final class ByteCensus {
         while (start > from && at - start < LONGEST_WORD && isOfWord(block[start - 1])) {
             start--;
         }
+        if (start > from && block[start - 1] < 0) {
+            // It might begin in the middle of a character; a word that begins before was looked at already.
+            return "";
+        }
         int end = at + 1;
         while (end < to && end - at < LONGEST_WORD && isOfWord(block[end])) {
             end++;
@@ -118,6 +122,7 @@ public final class ByteCensus {
                             + " are not, so two encodings are mixed; rows of the other are held",
                     true);
         }
+        words.remove("");
         EncodingWeigher.Verdict verdict = EncodingWeigher.weigh(words);
         if (verdict.isSure()) {
             return text(

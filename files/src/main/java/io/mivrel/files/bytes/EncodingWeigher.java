@@ -128,6 +128,10 @@ final class EncodingWeigher {
                 .filter(c -> c >= 0x80 && Character.isLetter(c))
                 .count();
         boolean low = letters > 0 && chosen.weight * 100 < letters * (letters < FEW_LETTERS ? BAR_OF_FEW : BAR);
+        EncodingWeigher.Verdict wide = low || letters == 0 ? WideEncodings.weigh(words) : null;
+        if (wide != null) {
+            return wide;
+        }
         long margin = low ? Math.max(1, Math.abs(chosen.weight)) : margin(words.size());
         Weighed near = all.stream()
                 .filter(w -> !w.words.equals(chosen.words) && chosen.weight - w.weight <= margin)

@@ -12,6 +12,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
 import io.mivrel.rows.FileKind;
+import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowOrder;
 import io.mivrel.shape.CarryDown;
 import io.mivrel.shape.FanOut;
@@ -80,7 +81,7 @@ public final class ProposalFile {
         if (!says || survey.facts().kind() == FileKind.QIF) {
             numbers(survey, yaml);
         }
-        stated(Proposal.stated(survey.facts(), survey.refinement()), yaml);
+        stated(survey, Proposal.stated(survey.facts(), survey.refinement()), yaml);
         whose(survey.refinement().whose(), yaml);
         sections(survey, yaml);
         leftOut(survey, yaml);
@@ -419,8 +420,14 @@ public final class ProposalFile {
         return texts.stream().map(ProposalFile::quoted).collect(Collectors.joining(", ", "[", "]"));
     }
 
-    private static void stated(Stated stated, StringBuilder yaml) {
+    private static void stated(Survey survey, Stated stated, StringBuilder yaml) {
         List<String> parts = new ArrayList<>();
+        for (String about : List.of("opening", "closing")) {
+            Question open = survey.question(about);
+            if (open != null && open.answer() == null) {
+                parts.add(about + ": " + asked(open));
+            }
+        }
         if (stated.opening() != null) {
             parts.add("opening: " + quoted(stated.opening()));
         }
@@ -516,15 +523,19 @@ public final class ProposalFile {
             return;
         }
         yaml.append("leave out:\n");
-        survey.refinement()
-                .filters()
-                .forEach(f -> yaml.append("  - {column: ")
-                        .append(named(f.column()))
-                        .append(", ")
-                        .append(f.test().name().toLowerCase(Locale.ROOT))
-                        .append(": ")
-                        .append(list(f.texts()))
-                        .append("}\n"));
+        Question open = survey.question("leave out");
+        for (RowFilter filter : survey.refinement().filters()) {
+            // What is asked about stands first.
+            boolean asked =
+                    open != null && filter == survey.refinement().filters().get(0);
+            yaml.append("  - {column: ")
+                    .append(named(filter.column()))
+                    .append(", ")
+                    .append(filter.test().name().toLowerCase(Locale.ROOT))
+                    .append(": ")
+                    .append(asked && open.answer() == null ? asked(open) : list(filter.texts()))
+                    .append("}\n");
+        }
     }
 
     private static String named(String name) {
