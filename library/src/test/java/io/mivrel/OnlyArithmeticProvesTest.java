@@ -6,6 +6,7 @@ import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Answers;
+import io.mivrel.survey.Survey;
 import java.nio.charset.Charset;
 import java.nio.file.Path;
 import java.util.List;
@@ -172,6 +173,11 @@ public final class OnlyArithmeticProvesTest {
             {"windows-1251", "Оплата счёта Колокольный завод"},
             {"KOI8-R", "Оплата счёта Колокольный завод"},
             {"IBM852", "Úhrada faktury Truhlářství Švestkovec"},
+            {"GB18030", "支付供应商货款及银行手续费"},
+            {"Big5", "支付供應商貨款及銀行手續費"},
+            {"windows-31j", "家賃の支払いと振込手数料"},
+            {"EUC-JP", "スーパーで買い物をしました"},
+            {"EUC-KR", "은행수수료지급합계"},
         };
     }
 
@@ -324,5 +330,97 @@ public final class OnlyArithmeticProvesTest {
         assertThat(outcome.report().files().get(0).lastDate()).contains(java.time.LocalDate.of(2027, 12, 14));
         assertThat(outcome.report().files().get(0).proof().orElseThrow().holds())
                 .isTrue();
+    }
+
+    @Test
+    public void rowsThatAloneHaveNoBalanceAreAskedAbout() throws Exception {
+        String file = """
+                Datum;Text;Zustand;Betrag;Saldo
+                13.03.2027;Miete;fertig;-100,00;900,00
+                14.03.2027;Verkauf;fertig;250,00;1150,00
+                15.03.2027;Kauf A;fertig;-20,00;1130,00
+                16.03.2027;Kauf B;unterwegs;-30,00;
+                17.03.2027;Kauf C;unterwegs;-40,00;
+                """;
+        Workshop workshop = new Workshop().put("a.csv", file);
+        FileSurvey survey = survey(workshop, "a.csv");
+        assertThat(survey.text()).contains("'unterwegs' in 'Zustand' stands in 2 rows, and only they have no balance");
+        assertThat(survey.layout()).contains("is: \"? 'unterwegs'");
+        Map<String, Integer> rows = Map.of("unterwegs", 3, "none", 5);
+        for (String answer : rows.keySet()) {
+            FileSurvey said = FileSurvey.of(
+                    workshop.folder.resolve("a.csv"), "a.csv", new Answers(Map.of("leave out", answer)), Progress.NONE);
+            workshop = new Workshop().put("a.csv", file);
+            workshop.takes("bank", "a.csv", said.layout().replaceFirst("account: \"[^\"]*\"", "account: 1200"));
+            assertThat(workshop.run("bank").report().clear().documents())
+                    .as(answer)
+                    .isEqualTo((long) rows.get(answer));
+        }
+    }
+
+    @Test
+    public void figuresBesideTheRowsAreExplainedOrAskedAbout() throws Exception {
+        Workshop workshop = new Workshop().put("a.csv", """
+                Zzstart;1000,00;
+                Zzlimit;5000,00;
+                Zzschluss;1130,00;
+                Datum;Text;Betrag
+                13.03.2027;Miete;-100,00
+                14.03.2027;Verkauf;250,00
+                15.03.2027;Kauf A;-20,00
+                """).put("b.csv", """
+                Zzstart;1000,00;
+                Zzlimit;5000,00;
+                Datum;Text;Betrag
+                13.03.2027;Miete;-100,00
+                14.03.2027;Verkauf;250,00
+                """);
+        // Two figures fit either way round, so nothing is proved until somebody says which is which.
+        assertThat(survey(workshop, "a.csv").survey().open())
+                .extracting(Survey.Question::about)
+                .contains("opening", "closing", "signs");
+        FileSurvey known = FileSurvey.of(
+                workshop.folder.resolve("a.csv"),
+                "a.csv",
+                new Answers(Map.of("opening", "Zzstart", "closing", "Zzschluss")),
+                Progress.NONE);
+        assertThat(known.layout())
+                .contains("stated: {opening: \"Zzstart\", closing: \"Zzschluss\"}")
+                .doesNotContain("signs:");
+        FileSurvey open = survey(workshop, "b.csv");
+        assertThat(open.text())
+                .contains("which figure is the opening balance: 'Zzstart' 1000,00 or 'Zzlimit' 5000,00?");
+        FileSurvey said = FileSurvey.of(
+                workshop.folder.resolve("b.csv"),
+                "b.csv",
+                new Answers(Map.of("opening", "Zzstart", "closing", "none")),
+                Progress.NONE);
+        assertThat(said.layout()).contains("stated: {opening: \"Zzstart\"}");
+    }
+
+    @Test
+    public void totalsBelowTheRowsAreADutyOfEachRun() throws Exception {
+        String file = """
+                Jnl,Date,Account,Debit,Credit
+                J1,13/03/2027,5010,10.00,
+                J1,13/03/2027,1200,,10.00
+                J2,14/03/2027,5020,30.00,
+                J2,14/03/2027,1200,,30.00
+                Total,,,40.00,40.00
+                """;
+        Workshop workshop = new Workshop().put("a.csv", file).put("b.csv", file.replace("5020,30.00", "5020,31.00"));
+        String layout = survey(workshop, "a.csv").layout();
+        assertThat(layout).contains("stated: {totals: [\"Total\"]}").doesNotContain("until");
+        workshop.takes("journal", "a.csv", layout);
+        assertThat(workshop.run("journal").status()).isZero();
+        workshop.takes("journal", "b.csv", layout);
+        assertThat(Workshop.told(workshop.run("journal")))
+                .extracting(f -> f.rule().id() + f.origin().row())
+                .contains("total-within-differs6");
+        workshop.put("c.csv", file.replaceFirst("(?m)^Total.*\\R", ""));
+        workshop.takes("journal", "c.csv", layout);
+        assertThat(Workshop.told(workshop.run("journal")))
+                .extracting(f -> f.rule().id())
+                .contains("stated-missing");
     }
 }

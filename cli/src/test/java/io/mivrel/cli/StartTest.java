@@ -306,4 +306,21 @@ public class StartTest {
         assertThat(start(folder(), List.of(raw("card-feb.ofx")), journals).err())
                 .contains("'journals-two-sides' is not among bank-one-amount");
     }
+
+    @Test
+    public void theCurrencyOfAFileIsWrittenIntoBooksThatExist() throws IOException {
+        Path folder = folder();
+        Path home = Files.writeString(
+                folder.resolveSibling("home.csv"),
+                "Date,Text,Paid in,Paid out\n13/03/2027,tin,,10.00\n14/03/2027,bell,500.00,\n");
+        start(folder, List.of(home), "company=K", "currency=GBP", "account=1200");
+        String before = Files.readString(folder.resolve("books/chart.csv"));
+        CommandOutput added = start(folder, List.of(raw("card-feb.ofx")), "account=2200");
+        assertThat(added.out()).contains("the account 2200 is kept in USD, says the file");
+        assertThat(Files.readString(folder.resolve("books/chart.csv")))
+                .isEqualTo(before.replaceFirst("(?m)^(2200,.*),$", "$1,USD"))
+                .isNotEqualTo(before);
+        assertThat(folder.resolve("books/earlier/chart.csv")).hasContent(before.strip());
+        assertThat(mivrel("run", folder.resolve("card.yaml")).status()).isZero();
+    }
 }

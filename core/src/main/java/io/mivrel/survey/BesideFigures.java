@@ -31,6 +31,7 @@ final class BesideFigures {
         final String label;
         final long value;
         private final boolean whole;
+        private final String written;
         final boolean owed;
 
         @Nullable
@@ -38,10 +39,11 @@ final class BesideFigures {
         /** True when the rows come to it. */
         boolean agrees;
 
-        Figure(String label, long value, boolean whole) {
+        Figure(String label, long value, String written) {
             this.label = label;
             this.value = value;
-            this.whole = whole;
+            this.written = written;
+            this.whole = written.chars().allMatch(Character::isDigit);
             this.owed = TradeWords.longest("owed", label.replaceAll("[()\\[\\]]", " ")) > 0
                     || fits("opening-owed", label)
                     || fits("closing-owed", label);
@@ -64,7 +66,7 @@ final class BesideFigures {
                 owed |= cell.indexOf(' ') > 0 && TradeWords.longest("owed", cell) >= 6;
                 Matcher counted = COUNTED.matcher(cell);
                 if (counted.matches() && TradeWords.is("count", counted.group(2))) {
-                    all.add(new Figure(counted.group(2), Long.parseLong(counted.group(1)), true));
+                    all.add(new Figure(counted.group(2), Long.parseLong(counted.group(1)), counted.group(1)));
                 } else if (!cell.isEmpty() && Character.isLetter(cell.codePointAt(0))) {
                     take(cells, i, form);
                 }
@@ -112,7 +114,7 @@ final class BesideFigures {
 
     private void add(String label, String text, AmountFormat form) {
         long value = Figures.read(text, form);
-        all.add(new Figure(label, value, text.chars().allMatch(Character::isDigit)));
+        all.add(new Figure(label, value, text));
     }
 
     /** How a row begins that adds up those above it, and will next month too; empty for another row. */
@@ -256,11 +258,11 @@ final class BesideFigures {
         }
     }
 
-    /** The labels of figures that nothing explains. */
+    /** Figures that nothing explains, each with its label. */
     List<String> unexplained() {
         return all.stream()
                 .filter(f -> f.role == null && !f.whole)
-                .map(f -> f.label)
+                .map(f -> "'" + f.label + "' " + f.written)
                 .distinct()
                 .toList();
     }

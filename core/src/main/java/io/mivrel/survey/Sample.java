@@ -96,7 +96,16 @@ final class Sample {
             firstRow = 0;
         } else {
             widest = usualWidth();
-            Kept first = rows.stream().filter(this::isFull).findFirst().orElse(null);
+            Kept full = rows.stream().filter(this::isFull).findFirst().orElse(null);
+            // Labels with a figure may fill a narrow file above its titles.
+            Kept first = rows.stream()
+                    .limit(MOST_HEADS)
+                    .filter(row -> row.cells.size() == widest
+                            && row.cells.stream().noneMatch(String::isEmpty)
+                            && areTitles(row.cells))
+                    .findFirst()
+                    .filter(row -> full != null && widest > 2 && !areWords(full.cells))
+                    .orElse(full);
             Kept second = first != null ? after(first) : null;
             Kept third = second != null ? after(second) : null;
             // Titles may take two rows, when the second holds words as well and data comes only then.

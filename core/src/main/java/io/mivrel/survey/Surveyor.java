@@ -272,8 +272,8 @@ public final class Surveyor {
             if (bank.relation == null && bank.beside.of(role) == null && !labels.isEmpty()) {
                 questions.add(new Question(
                         about,
-                        "which figure is the " + about + " balance: '" + String.join("' or '", labels)
-                                + "'? 'none' if none is",
+                        "which figure is the " + about + " balance: " + String.join(" or ", labels)
+                                + "? Write its label, or 'none'",
                         guess.answers.of(about)));
             }
         }

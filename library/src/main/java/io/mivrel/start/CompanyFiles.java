@@ -71,10 +71,10 @@ final class CompanyFiles {
 
     private static void mend(Path path, String text, List<Path> written) throws IOException {
         Path earlier = Files.createDirectories(path.resolveSibling("earlier"));
-        String name = path.getFileName().toString().replaceFirst("\\.yaml$", "");
-        Path kept = earlier.resolve(name + ".yaml");
+        String name = path.getFileName().toString();
+        Path kept = earlier.resolve(name);
         for (int n = 2; Files.exists(kept); n++) {
-            kept = earlier.resolve(name + "-" + n + ".yaml");
+            kept = earlier.resolve(name.replaceFirst("(?=\\.[^.]*$)", "-" + n));
         }
         Files.copy(path, kept);
         written.add(kept);

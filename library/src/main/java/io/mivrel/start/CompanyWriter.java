@@ -42,6 +42,8 @@ final class CompanyWriter {
         if (begun.books().there() == null) {
             books();
             SettingsSchema.all().forEach((name, text) -> files.put(SettingsSchema.FOLDER + "/" + name, text));
+        } else {
+            currencies();
         }
         for (RawFiles group : begun.groups()) {
             if (begun.isSame(group)) {
@@ -177,15 +179,51 @@ final class CompanyWriter {
     private Map<String, String> foreign() {
         Map<String, String> foreign = new LinkedHashMap<>();
         for (RawFiles group : begun.groups()) {
-            String currency = group.foreign(answers.get("currency"));
+            String currency = group.foreign(begun.books().currency());
             String code = answer(group, "account");
-            if (currency != null && code != null) {
-                foreign.put(code, currency);
+            if (currency != null && code != null && !currency.equals(foreign.put(code, currency))) {
                 told.add(group.files.get(0).getFileName() + ": the account " + code + " is kept in " + currency
                         + ", says the file; so it stands in books/chart.csv");
             }
         }
         return foreign;
+    }
+
+    // The same in books that exist, where the account has no currency yet; the chart as it was is kept.
+    private void currencies() throws IOException {
+        boolean changed = false;
+        Path chart = begun.folder().resolve("books/chart.csv");
+        List<List<String>> rows = new ArrayList<>();
+        for (String line : Files.readAllLines(chart)) {
+            rows.add(new ArrayList<>(CompanyFiles.cells(line)));
+        }
+        List<String> titles = rows.get(0);
+        if (!titles.contains("currency")) {
+            titles.add("currency");
+        }
+        int place = titles.indexOf("currency");
+        for (RawFiles group : begun.groups()) {
+            String currency = group.foreign(begun.books().currency());
+            String code = answer(group, "account");
+            for (List<String> row : currency == null || code == null ? List.<List<String>>of() : rows) {
+                boolean free = row.size() <= place || row.get(place).isBlank();
+                if (row.indexOf(code) == titles.indexOf("code") && free) {
+                    while (row.size() <= place) {
+                        row.add("");
+                    }
+                    row.set(place, currency);
+                    changed = true;
+                    told.add(group.files.get(0).getFileName() + ": the account " + code + " is kept in " + currency
+                            + ", says the file; so it stands in books/chart.csv now; as it was: books/earlier");
+                }
+            }
+        }
+        if (changed) {
+            StringBuilder text = new StringBuilder();
+            rows.forEach(row ->
+                    text.append(CompanyFiles.csv(row.toArray(String[]::new))).append('\n'));
+            files.mend("books/chart.csv", text.toString());
+        }
     }
 
     private void bankAccounts(RawFiles group, Map<String, String> numbers, Map<String, String> uses)

@@ -77,6 +77,8 @@ final class EncodingWeigher {
     private static final int FEW_LETTERS = 40;
 
     private static final int BAR_OF_FEW = 250;
+    /** Below it an encoding of two bytes a character may be meant. */
+    private static final int BAR_AGAINST_WIDE = 320;
 
     private static final String ALL = String.join("", ALPHABETS.values());
     private static final String QUOTES = "\u2018\u2019\u201c\u201d\u201e\u201a\u00ab\u00bb\u2013\u2014\u2026\u2022";
@@ -127,8 +129,13 @@ final class EncodingWeigher {
                 .flatMapToInt(String::chars)
                 .filter(c -> c >= 0x80 && Character.isLetter(c))
                 .count();
+        long beyond = chosen.words.stream()
+                .flatMapToInt(String::chars)
+                .filter(c -> c >= 0x80)
+                .count();
         boolean low = letters > 0 && chosen.weight * 100 < letters * (letters < FEW_LETTERS ? BAR_OF_FEW : BAR);
-        EncodingWeigher.Verdict wide = low || letters == 0 ? WideEncodings.weigh(words) : null;
+        EncodingWeigher.Verdict wide =
+                chosen.weight * 100 < beyond * BAR_AGAINST_WIDE ? WideEncodings.weigh(words) : null;
         if (wide != null) {
             return wide;
         }

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -32,29 +33,39 @@ final class WideEncodings {
 
     private static final int COMMON = 90;
     private static final int SHOWN = 3;
+    /** A reading that is so many times as likely as the next, as a logarithm, needs no question. */
+    private static final double MUCH_LIKELIER = Math.log(1000);
+    /** How rare a character is that is not common, as a logarithm. */
+    private static final double RARE = Math.log(1000);
 
     private WideEncodings() {}
 
+    private record Fitting(String encoding, double likelihood) {}
+
     /** What the words say, as {@link EncodingWeigher} has them; {@code null} when they are in none of these encodings. */
     static EncodingWeigher.@Nullable Verdict weigh(Collection<String> words) {
-        List<Wide> fitting = CANDIDATES.stream()
-                .filter(wide -> Charset.isSupported(wide.encoding) && share(wide, words) >= COMMON)
-                .sorted(Comparator.comparing((Wide wide) -> -share(wide, words)))
+        List<Fitting> fitting = CANDIDATES.stream()
+                .filter(wide -> Charset.isSupported(wide.encoding))
+                .map(wide -> fitting(wide, words))
+                .filter(Objects::nonNull)
+                .sorted(Comparator.comparing(Fitting::likelihood).reversed())
                 .toList();
         if (fitting.isEmpty()) {
             return null;
         }
-        String first = fitting.get(0).encoding;
-        if (fitting.size() == 1) {
-            return new EncodingWeigher.Verdict(first, first, "");
+        Fitting first = fitting.get(0);
+        if (fitting.size() == 1 || first.likelihood - fitting.get(1).likelihood > MUCH_LIKELIER) {
+            return new EncodingWeigher.Verdict(first.encoding, first.encoding, "");
         }
         String second = fitting.get(1).encoding;
         return new EncodingWeigher.Verdict(
-                first, second, shown(first, words) + " by the first, " + shown(second, words) + " by the second");
+                first.encoding,
+                second,
+                shown(first.encoding, words) + " by the first, " + shown(second, words) + " by the second");
     }
 
-    // Common characters in a hundred of two bytes; 0 where they are few, or where something cannot be read.
-    private static int share(Wide wide, Collection<String> words) {
+    // Fewer common characters make each of them likelier; null where something cannot be read, or is rare.
+    private static @Nullable Fitting fitting(Wide wide, Collection<String> words) {
         int all = 0;
         int common = 0;
         for (String word : words) {
@@ -64,18 +75,20 @@ final class WideEncodings {
                     continue;
                 }
                 if (read(word.substring(i, i + 2), wide.encoding) == null) {
-                    return 0;
+                    return null;
                 }
                 boolean mark = lead == 0xA1 || lead == 0xA3 || lead == 0x81;
+                boolean known = lead >= wide.commonFrom && lead <= wide.commonTo
+                        || lead >= wide.kanaFrom && lead <= wide.kanaTo;
                 all += mark ? 0 : 1;
-                common +=
-                        lead >= wide.commonFrom && lead <= wide.commonTo || lead >= wide.kanaFrom && lead <= wide.kanaTo
-                                ? 1
-                                : 0;
+                common += known ? 1 : 0;
                 i++;
             }
         }
-        return all < LEAST ? 0 : common * 100 / all;
+        int rows = wide.commonTo - wide.commonFrom + 1 + wide.kanaTo - wide.kanaFrom;
+        return all < LEAST || common * 100 < all * COMMON
+                ? null
+                : new Fitting(wide.encoding, -common * Math.log(rows) - (all - common) * RARE);
     }
 
     private static int firstHigh(String word) {
