@@ -103,6 +103,10 @@ final class BankColumns {
         this.headingOf = sample.headingOfEach();
         List<Sample.Kept> all = new ArrayList<>(around);
         all.addAll(sample.between());
+        // A row that was cut off is still one of the data.
+        all.removeIf(row -> sample.dateColumn >= 0
+                && sample.dateColumn < row.cells().size()
+                && sample.isDate(row.cells().get(sample.dateColumn)));
         this.beside = new BesideFigures(all, form, answers);
         this.signs = new BankSigns(this, sample, all, form);
     }
