@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
+import io.mivrel.model.Finding;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Answers;
 import io.mivrel.survey.Survey;
@@ -422,5 +423,28 @@ public final class OnlyArithmeticProvesTest {
         assertThat(Workshop.told(workshop.run("journal")))
                 .extracting(f -> f.rule().id())
                 .contains("stated-missing");
+    }
+
+    @Test
+    public void aSignThatTheBalanceContradictsIsHeld() throws Exception {
+        String file = """
+                Date,Text,Amount,Balance
+                12/03/2027,Balance brought forward,,1000.00
+                13/03/2027,tin,10.00,990.00
+                14/03/2027,bell,500.00,1490.00
+                15/03/2027,copper,30.00,1460.00
+                16/03/2027,rent,60.00,1400.00
+                17/03/2027,bell,250.00,1650.00
+                """;
+        Workshop workshop = new Workshop().put("a.csv", file).put("b.csv", file.replace("bell,500.00", "bell,-500.00"));
+        String layout = survey(workshop, "a.csv").layout().replaceFirst("account: \"[^\"]*\"", "account: 1200");
+        assertThat(layout).contains("signs: by balance");
+        workshop.takes("bank", "b.csv", layout);
+        Outcome outcome = workshop.run("bank");
+        assertThat(Workshop.told(outcome))
+                .filteredOn(Finding::blocks)
+                .extracting(f -> f.rule().id() + f.origin().row())
+                .containsExactly("amount-side-unknown4");
+        assertThat(outcome.report().clear().documents()).isEqualTo(4);
     }
 }

@@ -75,6 +75,14 @@ final class RunningBalance {
                     "has a sign, where the balance gives the amounts theirs",
                     "");
         }
+        if (amount < 0 && before != SourceRecord.ABSENT && balance > before) {
+            problems.add(
+                    Rule.AMOUNT_SIDE_UNKNOWN,
+                    amountField.name(),
+                    Money.show(amount, file.currency()),
+                    "has a minus, but the balance rises by it, so one of the two is wrong",
+                    "compare the row with its source");
+        }
         if (before != SourceRecord.ABSENT && balance != SourceRecord.ABSENT) {
             record.put(amountField, balance < before ? -Math.abs(amount) : Math.abs(amount));
             return;

@@ -81,6 +81,9 @@ final class BankColumns {
 
     final BesideFigures beside;
     private @Nullable String numberColumn;
+    /** How rows begin that carry a balance over. */
+    private List<String> carried = List.of();
+
     private @Nullable String amountSaid;
     private @Nullable String leftOut;
     private final Sample sample;
@@ -118,7 +121,14 @@ final class BankColumns {
     /** What the layout says beyond the columns. */
     Refinement refinement() {
         return new Refinement(
-                signs.asRead(), sources, filters, expectations, List.of(), Whose.ANYBODY, sections, signs.stated());
+                signs.asRead(),
+                sources,
+                filters,
+                expectations,
+                List.of(),
+                Whose.ANYBODY,
+                sections,
+                signs.stated().among(carried, List.of()));
     }
 
     /** {@code null} when the columns are not those of bank lines. */
@@ -744,6 +754,7 @@ final class BankColumns {
         }
         if (!words.isEmpty() && words.size() <= 4) {
             filters.add(new RowFilter(Proposal.column(text), RowFilter.Test.IS, List.copyOf(words), false));
+            carried = List.copyOf(words);
         }
     }
 

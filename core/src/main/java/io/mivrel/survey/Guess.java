@@ -275,7 +275,7 @@ final class Guess {
         Refinement found = bank == null ? Refinement.NONE : bank.refinement();
         return gives == null || facts.print() != null
                 ? found
-                : found.with(found.stated().among(List.of(), totals(gives)));
+                : found.with(found.stated().among(found.stated().carried(), totals(gives)));
     }
 
     private List<String> totals(Kind kind) {
