@@ -12,6 +12,7 @@ module io.mivrel.core {
     exports io.mivrel.drafting;
     exports io.mivrel.intake;
     exports io.mivrel.kinds;
+    exports io.mivrel.likeness;
     exports io.mivrel.model;
     exports io.mivrel.money;
     exports io.mivrel.posting;

@@ -8,6 +8,8 @@ import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.ProposalFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Layout;
+import io.mivrel.likeness.Comparison;
+import io.mivrel.likeness.LinkFinder;
 import io.mivrel.report.SurveyJson;
 import io.mivrel.report.SurveyText;
 import io.mivrel.rows.FileKind;
@@ -17,9 +19,7 @@ import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Answers;
 import io.mivrel.survey.ColumnSurvey;
-import io.mivrel.survey.Comparison;
 import io.mivrel.survey.Facts;
-import io.mivrel.survey.LinkFinder;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
@@ -91,7 +91,7 @@ public final class FileSurvey {
         FileSurvey main = files.get(links.main());
         LinkedFile linked = new LinkedFile(main.file, members.get(links.main()).format(), links.links());
         Survey survey = new Surveyor(main.survey.file(), linked, progress).survey();
-        return new FileSurvey(main.file, survey.linked(links, main.survey));
+        return new FileSurvey(main.file, survey.linked(links.links(), links.proofs(), main.survey));
     }
 
     /**

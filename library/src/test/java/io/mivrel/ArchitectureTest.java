@@ -22,6 +22,7 @@ public class ArchitectureTest {
         "io.mivrel.rows..",
         "io.mivrel.shape..",
         "io.mivrel.survey..",
+        "io.mivrel.likeness..",
         "io.mivrel.intake..",
         "io.mivrel.coding..",
         "io.mivrel.corrections..",

@@ -583,17 +583,25 @@ public final class Intake {
                     "does 'until' stop too early?");
         }
         compareWithTerms(block);
-        if (tally.records > 0 && readers != null && !tally.handedBack) {
+        compareWithFile(block);
+        tellUnproved(block);
+        Field total = kind.statedTotal();
+        boolean stated = total != null && layout.fields().containsKey(total);
+        tally.withoutTotals = tally.records > 0 && !kind.isJournal() && !kind.isOfAccount() && !stated;
+    }
+
+    // What the file says of itself as a whole: whose it is, its balances, its sums and counts.
+    private void compareWithFile(IntakeBlock block) {
+        boolean whole = tally.records > 0 && readers != null && !tally.handedBack;
+        if (whole) {
             owner.compare(hasBooks, finding -> note(block, finding));
         }
         if (balance != null) {
             balance.finish(tally, firstRowBelow, equalLines).forEach(finding -> note(block, finding));
         }
-        if (tally.records > 0 && readers != null && !tally.handedBack) {
+        if (whole) {
             boolean proved = balance != null && balance.provesAll();
             stated.compare(proved, finding -> note(block, finding), tally.agreed);
-        }
-        if (tally.records > 0 && readers != null && !tally.handedBack) {
             askForSigns(block);
         }
         if (statementsRead) {
@@ -603,10 +611,6 @@ public final class Intake {
         if (totals.agreed()) {
             tally.agreed.addAll(layout.stated().totals());
         }
-        tellUnproved(block);
-        Field total = kind.statedTotal();
-        boolean stated = total != null && layout.fields().containsKey(total);
-        tally.withoutTotals = tally.records > 0 && !kind.isJournal() && !kind.isOfAccount() && !stated;
     }
 
     private void tellUnproved(IntakeBlock block) {

@@ -140,11 +140,14 @@ public final class ColumnSurvey {
     }
 
     private void misfit(long row, byte[] bytes, int start, int end) {
-        if (noDates.size() < KEPT) {
-            noDates.add(oddity(row, text(bytes, start, end)));
+        for (List<Oddity> odd : List.of(noDates, noAmounts)) {
+            keep(odd, row, bytes, start, end);
         }
-        if (noAmounts.size() < KEPT) {
-            noAmounts.add(oddity(row, text(bytes, start, end)));
+    }
+
+    private static void keep(List<Oddity> odd, long row, byte[] bytes, int start, int end) {
+        if (odd.size() < KEPT) {
+            odd.add(oddity(row, text(bytes, start, end)));
         }
     }
 
@@ -169,8 +172,8 @@ public final class ColumnSurvey {
         }
         lastLength = end - start;
         System.arraycopy(bytes, start, last, 0, lastLength);
-        if (!any && noDates.size() < KEPT) {
-            noDates.add(oddity(row, text(bytes, start, end)));
+        if (!any) {
+            keep(noDates, row, bytes, start, end);
         }
     }
 
@@ -199,9 +202,7 @@ public final class ColumnSurvey {
             }
         }
         if (!any) {
-            if (noAmounts.size() < KEPT) {
-                noAmounts.add(oddity(row, text(bytes, start, to)));
-            }
+            keep(noAmounts, row, bytes, start, to);
             return;
         }
         if (marked != null) {
@@ -321,7 +322,7 @@ public final class ColumnSurvey {
     }
 
     /** True when the cells could be amounts, though none has decimals. */
-    boolean couldBeAmounts() {
+    public boolean couldBeAmounts() {
         return filled > 0 && max(amountFits) * 10 >= filled * 9;
     }
 

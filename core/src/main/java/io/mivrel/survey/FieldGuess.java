@@ -102,37 +102,14 @@ final class FieldGuess {
 
     // The first dates and the longest texts, where no title told.
     static void byShape(Kind kind, List<ColumnSurvey> columns, Map<Field, ColumnSurvey> fields) {
-        List<ColumnSurvey> free = new ArrayList<>(
-                columns.stream().filter(c -> !fields.containsValue(c)).toList());
-        Field date = kind.date();
-        if (!fields.containsKey(date)) {
-            take(
-                    date,
-                    free,
-                    fields,
-                    free.stream()
-                            .filter(c -> c.type() == FieldType.DATE)
-                            .findFirst()
-                            .orElse(null));
-        }
         Field text = kind.narrative();
-        if (text != null && !fields.containsKey(text)) {
-            take(
-                    text,
-                    free,
-                    fields,
-                    free.stream()
-                            .filter(c -> c.type() == FieldType.TEXT)
-                            .max(Comparator.comparingInt(ColumnSurvey::longest))
-                            .orElse(null));
-        }
-    }
-
-    private static void take(
-            Field field, List<ColumnSurvey> free, Map<Field, ColumnSurvey> fields, @Nullable ColumnSurvey column) {
-        if (column != null) {
-            fields.put(field, column);
-            free.remove(column);
-        }
+        columns.stream()
+                .filter(c -> !fields.containsValue(c) && c.type() == FieldType.DATE)
+                .findFirst()
+                .ifPresent(c -> fields.putIfAbsent(kind.date(), c));
+        columns.stream()
+                .filter(c -> text != null && !fields.containsValue(c) && c.type() == FieldType.TEXT)
+                .max(Comparator.comparingInt(ColumnSurvey::longest))
+                .ifPresent(c -> fields.putIfAbsent(text, c));
     }
 }

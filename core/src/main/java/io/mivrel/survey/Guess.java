@@ -375,7 +375,7 @@ final class Guess {
         for (DatePattern pattern : fitting) {
             // What leaves some cells odd is no doubt about a form that leaves none.
             if (dates.fits(pattern) == dates.fits(fitting.get(0))) {
-                orders.putIfAbsent(KnownFormats.order(pattern), pattern);
+                orders.putIfAbsent(pattern.order(), pattern);
             }
         }
         List<DatePattern> inOrder =

@@ -8,6 +8,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.IntStream;
 
 /** The forms of dates and amounts that a survey tries, the likelier first. */
 final class KnownFormats {
@@ -30,17 +31,10 @@ final class KnownFormats {
 
     /** The place of a pattern among {@link #DATES}, whatever its century; -1 for none. */
     static int indexOf(DatePattern pattern) {
-        for (int i = 0; i < DATES.size(); i++) {
-            if (DATES.get(i).pattern().equals(pattern.pattern())) {
-                return i;
-            }
-        }
-        return -1;
-    }
-
-    /** In which order the parts of a date stand, such as {@code dMu}. */
-    static String order(DatePattern pattern) {
-        return pattern.pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1");
+        return IntStream.range(0, DATES.size())
+                .filter(i -> DATES.get(i).pattern().equals(pattern.pattern()))
+                .findFirst()
+                .orElse(-1);
     }
 
     /** The same pattern, its two-digit years around a year. */

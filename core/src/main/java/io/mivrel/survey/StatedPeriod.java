@@ -52,7 +52,7 @@ public record StatedPeriod(String label, DatePattern days, DatePattern rows) {
                     long within = dates.stream()
                             .filter(d -> periods.stream().anyMatch(period -> isWithin(rows, d, period)))
                             .count();
-                    boolean same = best != null && KnownFormats.order(best.rows).equals(KnownFormats.order(rows));
+                    boolean same = best != null && best.rows.order().equals(rows.order());
                     if (within > most) {
                         best = new StatedPeriod(label, days, rows);
                         most = within;

@@ -153,10 +153,10 @@ public record Survey(
     }
 
     /** The same of rows that have the columns of other files, with the titles of their own file. */
-    public Survey linked(LinkFinder.Links found, Survey own) {
-        List<Proof> all = new ArrayList<>(found.proofs());
+    public Survey linked(List<Link> found, List<Proof> why, Survey own) {
+        List<Proof> all = new ArrayList<>(why);
         all.addAll(proofs);
-        return copy(facts, own, until, refinement, statements, fanOut, found.links(), all, questions);
+        return copy(facts, own, until, refinement, statements, fanOut, found, all, questions);
     }
 
     private Survey copy(

@@ -22,7 +22,6 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Surveys one file. The first rows give a tentative layout; then one reading of the whole file profiles the columns and
@@ -166,9 +165,9 @@ public final class Surveyor {
     private Survey survey(Facts facts, Sample sample, ProfiledRows watched, Guess guess, List<RowSum> sums) {
         // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
         // days.
-        Map<Field, ColumnSurvey> fanned = fanned(guess.columns);
-        boolean fans = fanned != null
-                && fanned.size() == 1
+        List<ColumnSurvey> dates =
+                guess.columns.stream().filter(c -> c.type() == FieldType.DATE).toList();
+        boolean fans = dates.size() == 1
                 && guess.gives == null
                 && sums.size() == 1
                 && sums.get(0).holds();
@@ -177,7 +176,7 @@ public final class Surveyor {
             questions.removeIf(q -> q.about().equals("gives"));
             questions.addAll(FAN_QUESTIONS);
         }
-        Map<Field, ColumnSurvey> fields = fans && fanned != null ? fanned : guess.fields;
+        Map<Field, ColumnSurvey> fields = fans ? Map.of(JournalLines.DATE, dates.get(0)) : guess.fields;
         return new Survey(
                 file,
                 facts,
@@ -210,7 +209,7 @@ public final class Surveyor {
             return questions;
         }
         if (guess.pattern == null
-                && needsPattern(facts)
+                && (!facts.kind().isStatement() || facts.kind() == FileKind.QIF)
                 && questions.stream().noneMatch(q -> q.about().equals("date"))) {
             questions.add(new Question("date", datesAre(guess)));
         }
@@ -256,7 +255,8 @@ public final class Surveyor {
                 questions.add(
                         new Question("signs", String.join(" or ", signs.open) + "? Nothing in the file proves which"));
             }
-        } else if (!facts.kind().isStatement() && signsMatter(guess.fields)) {
+        } else if (!facts.kind().isStatement()
+                && (guess.fields.containsKey(JournalLines.AMOUNT) || guess.fields.containsKey(BankLines.AMOUNT))) {
             questions.add(new Question(
                     "signs", "as written or reversed? Sums to nil do not tell that debit is positive here"));
         }
@@ -320,13 +320,6 @@ public final class Surveyor {
         return List.copyOf(proofs);
     }
 
-    // The one column of dates; all else of a fanned-out line is told by the column of the amount.
-    private static @Nullable Map<Field, ColumnSurvey> fanned(List<ColumnSurvey> columns) {
-        List<ColumnSurvey> dates =
-                columns.stream().filter(c -> c.type() == FieldType.DATE).toList();
-        return dates.size() == 1 ? Map.of(JournalLines.DATE, dates.get(0)) : Map.of();
-    }
-
     private static Refinement refinement(Guess guess, List<RowSum> sums) {
         BankColumns bank = guess.bank;
         return guess.refinement()
@@ -350,14 +343,5 @@ public final class Surveyor {
         return bank.relation != null
                 ? bank.relation.order()
                 : date != null && date.fallsBack() ? RowOrder.NEWEST_FIRST : RowOrder.OLDEST_FIRST;
-    }
-
-    private static boolean needsPattern(Facts facts) {
-        return !facts.kind().isStatement() || facts.kind() == FileKind.QIF;
-    }
-
-    // Two columns that are named for what they hold need no proof of their signs.
-    private static boolean signsMatter(Map<Field, ColumnSurvey> fields) {
-        return fields.containsKey(JournalLines.AMOUNT) || fields.containsKey(BankLines.AMOUNT);
     }
 }

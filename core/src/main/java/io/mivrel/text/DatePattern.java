@@ -212,6 +212,11 @@ public final class DatePattern {
         return names.language();
     }
 
+    /** In which order day, month and year stand, such as {@code dMu}. */
+    public String order() {
+        return pattern().replaceAll("[^dMu]", "").replaceAll("(.)\\1+", "$1");
+    }
+
     /** The pattern as it was given. */
     public String pattern() {
         return pattern;

@@ -1,11 +1,15 @@
-package io.mivrel.survey;
+package io.mivrel.likeness;
 
 import io.mivrel.model.FieldType;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.Row;
+import io.mivrel.rows.RowOrder;
 import io.mivrel.rows.RowSource;
 import io.mivrel.shape.Link;
 import io.mivrel.shape.TitledRows;
+import io.mivrel.survey.ColumnSurvey;
+import io.mivrel.survey.Facts;
+import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
@@ -53,7 +57,7 @@ public final class LinkFinder {
                     1,
                     survey.titlesRow() + 1,
                     "",
-                    io.mivrel.rows.RowOrder.OLDEST_FIRST);
+                    RowOrder.OLDEST_FIRST);
         }
     }
 

@@ -1,10 +1,13 @@
-package io.mivrel.survey;
+package io.mivrel.likeness;
 
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.rows.FileKind;
+import io.mivrel.survey.ColumnSurvey;
+import io.mivrel.survey.Facts;
+import io.mivrel.survey.Survey;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Nearest;
@@ -210,7 +213,7 @@ public record Comparison(
                 && survey.pattern() != null
                 && source.date() != null
                 && survey.fields().get(field) == column
-                && !KnownFormats.order(survey.pattern()).equals(KnownFormats.order(source.date()))
+                && !survey.pattern().order().equals(source.date().order())
                 && samples.stream()
                         .anyMatch(s -> DatePattern.isDate(source.date().parse(s)))) {
             breaking.add("changed: the dates of '" + column.title() + "' stand in the order "
