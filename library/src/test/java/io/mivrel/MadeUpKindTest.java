@@ -52,7 +52,8 @@ public class MadeUpKindTest {
             .amount(PRICE)
             .narrative(TOWER)
             .codes(ACCOUNT, null, null)
-            .identity(DocumentIdentity.byFields(71, List.of(NUMBER), List.of(), DAY, List.of(ITEM, PRICE, CAST)))
+            .identity(DocumentIdentity.byFields(
+                    71, List.of(NUMBER), List.of(), List.of(), DAY, List.of(ITEM, PRICE, CAST)))
             .drafter(context -> (records, coding, findings) -> {
                 Line heading = DocumentTree.of(ORDERS(), records, findings);
                 return new Document(ORDERS(), records, heading, heading.text(NUMBER), null);

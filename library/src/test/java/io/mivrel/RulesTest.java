@@ -1,6 +1,7 @@
 package io.mivrel;
 
 import static io.mivrel.model.Rule.*;
+import static io.mivrel.model.Rule.AMOUNT_IN_OTHER_CURRENCY;
 import static io.mivrel.model.Rule.FILE_HOLDER_SPELLED;
 import static io.mivrel.model.Rule.FILE_OF_ANOTHER;
 import static io.mivrel.model.Rule.FILE_OWNER_UNKNOWN;
@@ -110,6 +111,10 @@ public class RulesTest {
                 "row sums: [{plus: Balance, minus: [In]}]\n",
                 "Account,1\nHolder,x\n" + row.replace("10.00", "1.01"),
                 "Balance = In does not hold"));
+        Workshop euro = new Workshop()
+                .replace("bank-layout.yaml", "fields:", "fields:\n  currency: {column: Curr}")
+                .put("bank.csv", Workshop.BANK_TITLES.replace("\n", ",Curr\n") + row.replace("\n", ",EUR\n"));
+        cases.add(new Case(AMOUNT_IN_OTHER_CURRENCY, "bank", 2, euro, "would be taken for GBP"));
         Workshop card = new Workshop().bank(row);
         card.replace("books/chart.csv", "1200,Current account,asset,bank", "1200,Card,liability,card");
         cases.add(new Case(SIGNS_NOT_SAID, "bank", 0, card, "signs: all reversed"));

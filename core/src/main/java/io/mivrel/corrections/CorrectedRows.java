@@ -75,6 +75,7 @@ public final class CorrectedRows implements RowSource {
         }
         boolean again = row.isAgain();
         corrected.fill(row.number(), cells);
+        correction.plain().forEach(corrected::plain);
         // Cells that a spreadsheet does not keep at the end of a row are blank, not missing.
         corrected.pad(row.size());
         if (again) {

@@ -1,6 +1,7 @@
 package io.mivrel.corrections;
 
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -11,6 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param row the row there when it was held; 0 for the file as a whole
  * @param key of the row as it stands in the source
  * @param cells the corrected cells; {@code null} when they are as they were
+ * @param plain places of those cells that are numbers or days by the format they were saved in
  * @param account an account chosen for this line alone; {@code null} for none
  * @param decision {@code null} for none
  * @param who said so; empty only where nothing is decided
@@ -23,6 +25,7 @@ public record Correction(
         long row,
         String key,
         @Nullable List<String> cells,
+        Set<Integer> plain,
         @Nullable String account,
         @Nullable Decision decision,
         String who,
@@ -30,6 +33,7 @@ public record Correction(
         String why) {
     public Correction {
         cells = cells == null ? null : List.copyOf(cells);
+        plain = Set.copyOf(plain);
     }
 
     /** What was done: {@code corrected}, {@code account 5010}, {@code kept} or {@code left out}. */

@@ -63,6 +63,7 @@ public final class Grouping implements Closeable {
 
     private final FieldTable table;
     private final Field key;
+    private final @Nullable Field within;
     private final boolean acrossFiles;
     private final Target target;
     private final LongIndex apart;
@@ -83,17 +84,24 @@ public final class Grouping implements Closeable {
 
     /** A first pass over records of a table, grouped by one of its code fields. */
     public Grouping(FieldTable table, Field key, Target target) {
-        this(table, key, false, target, new LongIndex());
+        this(table, key, null, false, target, new LongIndex());
+    }
+
+    /** The same, where a key with another value of this field is another document; before the first record. */
+    public Grouping within(@Nullable Field field) {
+        return new Grouping(table, key, field, acrossFiles, target, apart);
     }
 
     /** The same, where a key in another file is the same document; before the first record. */
     public Grouping acrossFiles() {
-        return new Grouping(table, key, true, target, apart);
+        return new Grouping(table, key, within, true, target, apart);
     }
 
-    private Grouping(FieldTable table, Field key, boolean acrossFiles, Target target, LongIndex apart) {
+    private Grouping(
+            FieldTable table, Field key, @Nullable Field within, boolean acrossFiles, Target target, LongIndex apart) {
         this.table = table;
         this.key = key;
+        this.within = within;
         this.acrossFiles = acrossFiles;
         this.target = target;
         this.apart = apart;
@@ -108,7 +116,7 @@ public final class Grouping implements Closeable {
         }
         int begin = 0;
         if (openBlock != null && block.size() > 0) {
-            if (hasKey(block, 0) && block.sameText(key, 0, openBlock, openFrom)) {
+            if (hasKey(block, 0) && same(block, 0, openBlock, openFrom)) {
                 begin = goOn(block);
             } else {
                 closeGroup();
@@ -164,7 +172,15 @@ public final class Grouping implements Closeable {
     }
 
     private long hash(RecordBlock block, int index) {
-        return Hash64.add(fileOrdinal, block.textBytes(), block.textStart(key, index), block.textEnd(key, index));
+        long hash = Hash64.add(fileOrdinal, block.textBytes(), block.textStart(key, index), block.textEnd(key, index));
+        return within == null || block.textEnd(within, index) == block.textStart(within, index)
+                ? hash
+                : Hash64.add(hash, block.textBytes(), block.textStart(within, index), block.textEnd(within, index));
+    }
+
+    private boolean same(RecordBlock block, int index, RecordBlock other, int otherIndex) {
+        return block.sameText(key, index, other, otherIndex)
+                && (within == null || block.sameText(within, index, other, otherIndex));
     }
 
     // True when the key is known to stand apart; else it is seen now, and not to be seen again.
@@ -203,7 +219,7 @@ public final class Grouping implements Closeable {
 
     private int endOfKey(RecordBlock block, int from) {
         int end = from + 1;
-        while (end < block.size() && block.sameText(key, from, block, end)) {
+        while (end < block.size() && same(block, from, block, end)) {
             end++;
         }
         return end;
@@ -228,7 +244,11 @@ public final class Grouping implements Closeable {
         Map<String, List<SourceRecord>> groups = new LinkedHashMap<>();
         Set<String> tooLarge = new HashSet<>();
         spill.read(part, record -> {
-            String name = (acrossFiles ? "" : record.file()) + '\0' + record.text(key);
+            String name = (acrossFiles ? "" : record.file())
+                    + '\0'
+                    + record.text(key)
+                    + '\0'
+                    + (within == null ? null : record.text(within));
             List<SourceRecord> records = groups.computeIfAbsent(name, k -> new ArrayList<>(4));
             if (records.size() == MOST_LINES) {
                 emit(RecordRange.of(records), Stand.TOO_MANY);
@@ -298,7 +318,7 @@ public final class Grouping implements Closeable {
         LongIndex known = new LongIndex();
         known.addAll(apart);
         known.addAll(returning);
-        return new Grouping(table, key, acrossFiles, nextTarget, known);
+        return new Grouping(table, key, within, acrossFiles, nextTarget, known);
     }
 
     @Override

@@ -10,12 +10,18 @@ import java.math.BigDecimal;
 import java.util.Currency;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Comes to the one signed amount of a record: as given, from one of two sides that exclude each other, or from quantity
  * and price; and turns its sign where the layout says so. For one thread.
  */
 final class AmountResolver {
+    private static final Set<String> CURRENCIES = Currency.getAvailableCurrencies().stream()
+            .map(Currency::getCurrencyCode)
+            .collect(Collectors.toUnmodifiableSet());
+
     private final Layout layout;
     private final AmountRule rule;
     private final Currency currency;
@@ -32,6 +38,11 @@ final class AmountResolver {
 
     /** Puts the amount into the record that is being filled, or says why there is none. */
     void resolve(RecordBlock record) {
+        Field named = rule.kind().currency();
+        if (named != null && layout.fields().containsKey(named)) {
+            String code = record.text(named);
+            checkCurrency(code == null ? "" : code, place(named), hasForeign(record));
+        }
         if (!rule.hasSides()) {
             reckon(record);
             return;
@@ -39,6 +50,12 @@ final class AmountResolver {
         long amount = record.number(rule.amount());
         long plus = record.number(rule.plusSide());
         long minus = record.number(rule.minusSide());
+        boolean blank = plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT && !oneAmount;
+        if (blank && hasForeign(record)) {
+            problems.add(
+                    Rule.AMOUNT_MISSING, amountPlace(), "", "a foreign amount stands there, and no home amount", "");
+            return;
+        }
         if (problems.isUnreadable(rule.amount())
                 || problems.isUnreadable(rule.plusSide())
                 || problems.isUnreadable(rule.minusSide())) {
@@ -46,7 +63,7 @@ final class AmountResolver {
             return;
         }
         if (oneAmount) {
-            if (amount == SourceRecord.ABSENT && layout.terms().blankIsNil()) {
+            if (amount == SourceRecord.ABSENT && layout.terms().blankIsNil() && !hasForeign(record)) {
                 amount = 0;
             } else if (amount == SourceRecord.ABSENT) {
                 problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
@@ -64,6 +81,34 @@ final class AmountResolver {
             problems.add(Rule.AMOUNT_ZERO, amountPlace(), "0", "the amount is zero", "");
         }
         record.put(rule.amount(), amount);
+    }
+
+    private boolean hasForeign(RecordBlock record) {
+        return rule.kind().foreignAmounts().stream().anyMatch(field -> record.number(field) != SourceRecord.ABSENT);
+    }
+
+    /** The same of a column that the layout does not use, at a place from 1. */
+    void checkLeft(RecordBlock record, String code, int column) {
+        if (CURRENCIES.contains(code)) {
+            checkCurrency(code, "column " + column, hasForeign(record));
+        }
+    }
+
+    /**
+     * Foreign money is never home money: says so where a row names another currency than that of its amounts.
+     *
+     * @param besides true when an amount in that currency stands beside the amount
+     */
+    void checkCurrency(String code, String place, boolean besides) {
+        if (code.isEmpty() || besides || layout.terms().homeMoney() || code.equals(currency.getCurrencyCode())) {
+            return;
+        }
+        problems.add(
+                Rule.AMOUNT_IN_OTHER_CURRENCY,
+                place,
+                code,
+                "the row names " + code + ", and its amount would be taken for " + currency.getCurrencyCode(),
+                "");
     }
 
     private long fromSides(long plus, long minus) {

@@ -129,7 +129,8 @@ abstract class CellReader {
             byte[] bytes = row.bytes();
             int start = row.start(cell);
             int end = row.end(cell);
-            long day = day(bytes, start, end);
+            long day = row.isPlain(cell) ? DatePattern.ISO.parse(bytes, start, end) : DatePattern.UNREADABLE;
+            day = DatePattern.isDate(day) ? day : day(bytes, start, end);
             if (DatePattern.isDate(day)) {
                 into.put(field, day);
             } else if (day == DatePattern.BLANK) {
@@ -166,16 +167,18 @@ abstract class CellReader {
     private static final class Amount extends CellReader {
         private final int cell;
         private final AmountFormat format;
+        private final AmountFormat plain;
 
         Amount(Field field, String place, int cell, AmountFormat format) {
             super(field, place);
             this.cell = cell;
             this.format = format;
+            this.plain = AmountFormat.plain(format.decimals());
         }
 
         @Override
         void read(Row row, RecordBlock into, RowProblems problems) {
-            long amount = format.parse(row.bytes(), row.start(cell), row.end(cell));
+            long amount = (row.isPlain(cell) ? plain : format).parse(row.bytes(), row.start(cell), row.end(cell));
             if (AmountFormat.isAmount(amount)) {
                 into.put(field, amount);
             } else if (amount != AmountFormat.BLANK) {
@@ -345,12 +348,20 @@ abstract class CellReader {
             if (text.isEmpty()) {
                 return;
             }
-            BigDecimal number = parse(text);
+            BigDecimal number = row.isPlain(cell) ? plain(text) : parse(text);
             if (number == null) {
                 problems.unreadable(field);
                 problems.add(Rule.AMOUNT_UNREADABLE, place, text, format.why(AmountFormat.UNREADABLE), "");
             } else {
                 into.put(field, number);
+            }
+        }
+
+        private static @Nullable BigDecimal plain(String text) {
+            try {
+                return new BigDecimal(text);
+            } catch (NumberFormatException none) {
+                return null;
             }
         }
 

@@ -69,6 +69,9 @@ public final class Intake {
     private boolean hasBooks;
     private @Nullable Account account;
     private final TotalsWithin totals;
+    /** A column of currencies that the layout does not use; -1 for none. */
+    private int currencyLeft = -1;
+
     /** Both {@code null} until the titles are known. */
     private CellReader @Nullable [] readers;
 
@@ -277,6 +280,7 @@ public final class Intake {
             balance = null;
             tally.handedBack = true;
         }
+        currencyLeft = binding.currencyLeft;
         List<CellReader> compiled = new ArrayList<>();
         for (Map.Entry<Field, FieldSource> entry : layout.fields().entrySet()) {
             Field field = entry.getKey();
@@ -385,6 +389,9 @@ public final class Intake {
         }
         totals.add(record);
         amounts.resolve(record);
+        if (currencyLeft >= 0 && currencyLeft < row.size()) {
+            amounts.checkLeft(record, row.trimmed(currencyLeft), currencyLeft + 1);
+        }
         if (layout.signs() == Signs.BY_BALANCE && balance != null) {
             balance.sign(record);
         }

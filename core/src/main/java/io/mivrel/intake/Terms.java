@@ -5,15 +5,19 @@ package io.mivrel.intake;
  *
  * @param netsSides true when a row with amounts on both sides means their difference
  * @param blankIsNil true when a row without an amount means nil
+ * @param homeMoney true when the amounts are home money, whatever currency a row names
  * @param days the days that the layout reads; a file with others is held, because its form may have changed
  */
-public record Terms(boolean netsSides, boolean blankIsNil, DateWindow days) {
+public record Terms(boolean netsSides, boolean blankIsNil, boolean homeMoney, DateWindow days) {
     /** Nothing beyond the usual, for all days. */
-    public static final Terms STRICT = new Terms(false, false, DateWindow.ALL);
+    public static final Terms STRICT = new Terms(false, false, false, DateWindow.ALL);
 
     /** The word for {@link #netsSides} in a layout. */
     public static final String NET = "both sides netted";
 
     /** The word for {@link #blankIsNil} in a layout. */
     public static final String NIL = "blank is nil";
+
+    /** The word for {@link #homeMoney} in a layout. */
+    public static final String HOME = "amounts are home money";
 }

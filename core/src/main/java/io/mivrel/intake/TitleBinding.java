@@ -7,6 +7,7 @@ import io.mivrel.model.Rule;
 import io.mivrel.rows.Row;
 import io.mivrel.text.Nearest;
 import io.mivrel.text.Spans;
+import io.mivrel.text.TradeWords;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -17,6 +18,9 @@ import org.jspecify.annotations.Nullable;
 
 /** Finds the columns of a layout among the titles of one file, and says what does not fit. */
 final class TitleBinding {
+    /** A column that is named for the currency of each row, and that the layout does not use; -1 for none. */
+    int currencyLeft = -1;
+
     /** Titles that Mivrel adds to the rows it hands back; they are never a surprise. */
     static final String OWN_TITLE_PREFIX = "Mivrel ";
 
@@ -150,6 +154,9 @@ final class TitleBinding {
     private void reportUnexpected(Layout layout, List<String> titles, Set<Integer> used) {
         for (int i = 0; i < titles.size(); i++) {
             String title = titles.get(i);
+            if (!used.contains(i) && TradeWords.is("currency", title)) {
+                currencyLeft = i;
+            }
             boolean known = used.contains(i) || layout.unused().contains(title) || title.startsWith(OWN_TITLE_PREFIX);
             if (!known && !title.isEmpty()) {
                 findings.add(new Finding(

@@ -29,6 +29,10 @@ public final class BankLines {
     public static final Field VALUE_DATE =
             TRANSACTION.optional("value date", FieldType.DATE, "the day from which it bears interest");
     public static final Field PAYEE = TRANSACTION.optional("payee", FieldType.TEXT, "who paid or was paid");
+    public static final Field CURRENCY = TRANSACTION.optional(
+            "currency",
+            FieldType.CODE,
+            "ISO 4217 code of its currency; a line in another than that of the account is held");
     public static final Field AMOUNT =
             POSTING.optional("amount", FieldType.AMOUNT, "one signed amount: in positive, out negative");
     public static final Field MONEY_IN = POSTING.optional("money in", FieldType.AMOUNT, "amount paid in, positive");
@@ -61,6 +65,7 @@ public final class BankLines {
             .payee(PAYEE)
             .balance(BALANCE)
             .bankIdentifier(BANK_REFERENCE)
+            .currency(CURRENCY)
             .codes(ACCOUNT, TAX_CODE, PARTY)
             .coded()
             .ofAccount()

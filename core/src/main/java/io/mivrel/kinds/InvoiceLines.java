@@ -27,6 +27,12 @@ public final class InvoiceLines {
     public static final Field PARTY = DOCUMENT.required("party", FieldType.CODE, "customer or supplier code");
     public static final Field DATE = DOCUMENT.required("date", FieldType.DATE, "date of the document");
     public static final Field DUE = DOCUMENT.optional("due date", FieldType.DATE, "day it is to be paid");
+    public static final Field COMPANY = DOCUMENT.optional(
+            "company", FieldType.CODE, "whose books; the same number in another company is another document");
+    public static final Field CURRENCY = DOCUMENT.optional(
+            "currency",
+            FieldType.CODE,
+            "ISO 4217 code of its currency; a document in another than that of the books is held");
     public static final Field TOTAL = DOCUMENT.optional(
             "total", FieldType.AMOUNT, "stated total with tax, to compare with the lines; positive, of a credit too");
     public static final Field ITEM = LINE.optional("item", FieldType.CODE, "item code");
@@ -58,6 +64,8 @@ public final class InvoiceLines {
                     .delivered("net as printed", "less"))
             .date(DATE)
             .key(NUMBER)
+            .company(COMPANY)
+            .currency(CURRENCY)
             .amount(NET)
             .orGross(GROSS)
             .computedFrom(QUANTITY, PRICE)
@@ -80,6 +88,7 @@ public final class InvoiceLines {
             .identity(DocumentIdentity.byFields(
                     2,
                     List.of(DOCUMENT_KIND, PARTY, NUMBER),
+                    List.of(COMPANY),
                     List.of(DOCUMENT_KIND, PARTY),
                     DATE,
                     List.of(ACCOUNT, NET, TAX)))

@@ -5,6 +5,7 @@ import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Drafter;
 import io.mivrel.model.DraftingContext;
+import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
 import io.mivrel.model.RecordRange;
@@ -26,9 +27,11 @@ final class JournalDrafter implements Drafter {
 
     /** The heading of a journal that a document of another kind amounts to; its lines are added by the drafter of that. */
     static Line heading(Document of) {
+        Field company = of.kind().company();
         return Line.heading(JournalLines.KIND, of.records().get(0))
                 .put(JournalLines.REFERENCE, of.reference())
-                .put(JournalLines.DATE, of.day());
+                .put(JournalLines.DATE, of.day())
+                .put(JournalLines.COMPANY, company == null ? null : of.heading().text(company));
     }
 
     /** Adds a line made of a record of another kind. */

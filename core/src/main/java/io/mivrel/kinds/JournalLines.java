@@ -20,14 +20,18 @@ public final class JournalLines {
     public static final Field REFERENCE = JOURNAL.required(
             "reference", FieldType.CODE, "voucher or journal number; lines with the same one are one journal");
     public static final Field DATE = JOURNAL.required("date", FieldType.DATE, "posting date");
+    public static final Field COMPANY = JOURNAL.optional(
+            "company", FieldType.CODE, "whose books; the same reference in another company is another journal");
     public static final Field ACCOUNT = LINE.required("account", FieldType.CODE, "account code in the chart");
     public static final Field NARRATIVE = LINE.optional("narrative", FieldType.TEXT, "text of the line");
     public static final Field AMOUNT =
             LINE.optional("amount", FieldType.AMOUNT, "one signed amount: debit positive, credit negative");
     public static final Field DEBIT = LINE.optional("debit", FieldType.AMOUNT, "amount on the debit side, positive");
     public static final Field CREDIT = LINE.optional("credit", FieldType.AMOUNT, "amount on the credit side, positive");
-    public static final Field CURRENCY =
-            LINE.optional("currency", FieldType.CODE, "ISO 4217 code of the currency of the foreign amount");
+    public static final Field CURRENCY = LINE.optional(
+            "currency",
+            FieldType.CODE,
+            "ISO 4217 code of the currency of the foreign amount; without one, of the amount, and then only that of the books");
     public static final Field FOREIGN_AMOUNT = LINE.foreign(
             "foreign amount",
             CURRENCY,
@@ -46,13 +50,16 @@ public final class JournalLines {
             .words(KindWords.of("journal", "journals", "debit", "credit"))
             .date(DATE)
             .key(REFERENCE)
+            .company(COMPANY)
+            .currency(CURRENCY)
             .amount(AMOUNT)
             .sides(DEBIT, CREDIT)
             .narrative(NARRATIVE)
             .codes(ACCOUNT, TAX_CODE, PARTY)
             .isJournal()
             .columnar()
-            .identity(DocumentIdentity.byFields(3, List.of(REFERENCE), List.of(), DATE, List.of(ACCOUNT, AMOUNT)))
+            .identity(DocumentIdentity.byFields(
+                    3, List.of(REFERENCE), List.of(COMPANY), List.of(), DATE, List.of(ACCOUNT, AMOUNT)))
             .drafter(JournalDrafter::new)
             .build();
 

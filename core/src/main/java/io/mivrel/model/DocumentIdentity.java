@@ -56,17 +56,24 @@ public interface DocumentIdentity {
      *
      * @param kind a number that no other kind has, to keep kinds apart
      * @param name code fields of the first record
+     * @param whereFilled more of them, which count only where they are not blank
      * @param besides those of them that two documents with other numbers would have in common too, such as the party
      * @param date date field of the first record
      * @param lines code and amount fields of every record
      */
-    static DocumentIdentity byFields(int kind, List<Field> name, List<Field> besides, Field date, List<Field> lines) {
+    static DocumentIdentity byFields(
+            int kind, List<Field> name, List<Field> whereFilled, List<Field> besides, Field date, List<Field> lines) {
         return new DocumentIdentity() {
             @Override
             public long identity(RecordRange records) {
                 long hash = kind;
                 for (Field field : name) {
                     hash = add(hash, records.block(), field, records.from());
+                }
+                for (Field field : whereFilled) {
+                    boolean filled = records.block().textEnd(field, records.from())
+                            > records.block().textStart(field, records.from());
+                    hash = filled ? add(hash, records.block(), field, records.from()) : hash;
                 }
                 return hash;
             }

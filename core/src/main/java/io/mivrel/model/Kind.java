@@ -82,6 +82,16 @@ public final class Kind {
         return keys[0];
     }
 
+    /** The field that says whose books a document is for; {@code null} when the kind has none. */
+    public @Nullable Field company() {
+        return made.company;
+    }
+
+    /** The field that says the currency of a record; {@code null} when the kind has none. */
+    public @Nullable Field currency() {
+        return made.currency;
+    }
+
     /** The same for the nodes of a level; {@code null} when each record is one. */
     public @Nullable Field key(int depth) {
         return keys[depth];
@@ -253,6 +263,8 @@ public final class Kind {
         private @Nullable Predicate<RecordBlock> credits;
         private List<Field> creditFigures = List.of();
         private @Nullable RecordSign sign;
+        private @Nullable Field company;
+        private @Nullable Field currency;
         private @Nullable DocumentIdentity identity;
         private @Nullable Function<DraftingContext, Drafter> drafter;
 
@@ -275,6 +287,18 @@ public final class Kind {
         public Builder key(Field... fields) {
             keyFields = List.of(fields);
             keyFields.forEach(this::own);
+            return this;
+        }
+
+        /** Whose books a document is for: records of two companies are never one document. */
+        public Builder company(Field field) {
+            company = own(field);
+            return this;
+        }
+
+        /** The currency of a record. */
+        public Builder currency(Field field) {
+            currency = own(field);
             return this;
         }
 

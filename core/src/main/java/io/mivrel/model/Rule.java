@@ -252,6 +252,11 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The amount has no sign of its own, and no balance before it tells which way it went.",
             "Write it with its sign; the statement before shows the balance that it began with."),
+    AMOUNT_IN_OTHER_CURRENCY(
+            BLOCKER,
+            "A row names another currency than that of the books (or of its account), and no home amount stands beside it.",
+            "Give the home amount as the amount and this one as the foreign amount; or, where the amounts are home money whatever"
+                    + " currency is named, say 'allow: amounts are home money' in the layout."),
     AMOUNT_ON_BOTH_SIDES(
             BLOCKER,
             "Two columns that exclude each other are both filled.",

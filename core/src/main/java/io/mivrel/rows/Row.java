@@ -4,6 +4,7 @@ import io.mivrel.text.Spans;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -31,11 +32,16 @@ public final class Row {
     private boolean unended;
     private String between = "";
     private @Nullable Statement statement;
+    /** Cells that are numbers or days by the format itself; {@code null} for none. */
+    private @Nullable BitSet plain;
 
     /** Empties it for the row that begins at the given physical line, counted from 1. For row sources. */
     public void begin(long physicalRow) {
         number = physicalRow;
         size = 0;
+        if (plain != null) {
+            plain = null;
+        }
         if (remarks) {
             remarks = false;
             fault = null;
@@ -93,6 +99,7 @@ public final class Row {
             at += cell;
         }
         copy.over(own);
+        copy.plain = plain == null ? null : (BitSet) plain.clone();
         if (remarks) {
             copy.remarks = true;
             copy.fault = fault;
@@ -165,6 +172,20 @@ public final class Row {
     public void quoteInside() {
         remarks = true;
         quoteInside = true;
+    }
+
+    /**
+     * Says that a cell is a number or a day by the format itself, as in a workbook: it is written with a point and without
+     * thousands, or as ISO 8601 says, whatever the layout says of texts. For row sources.
+     */
+    public void plain(int cell) {
+        plain = plain == null ? new BitSet() : plain;
+        plain.set(cell);
+    }
+
+    /** True for a cell that is a number or a day by the format itself. */
+    public boolean isPlain(int cell) {
+        return plain != null && plain.get(cell);
     }
 
     /** Marks a row that the source itself knows to be no record. For row sources. */

@@ -38,6 +38,11 @@ final class FieldGuess {
                 free.remove(column);
             }
         });
+        boolean sides = found.containsKey(JournalLines.DEBIT) || found.containsKey(JournalLines.CREDIT);
+        if (sides && found.containsKey(JournalLines.CURRENCY) && found.containsKey(JournalLines.AMOUNT)) {
+            // Beside two sides in home money, an amount with a currency is the foreign one.
+            found.put(JournalLines.FOREIGN_AMOUNT, found.remove(JournalLines.AMOUNT));
+        }
         return found;
     }
 

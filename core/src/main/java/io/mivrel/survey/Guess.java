@@ -132,7 +132,7 @@ final class Guess {
             return;
         }
         fields.putAll(FieldGuess.fields(gives, usable));
-        if (gives == JournalLines.KIND && known.nil != null) {
+        if (gives == JournalLines.KIND && known.nil != null && !fields.containsKey(JournalLines.FOREIGN_AMOUNT)) {
             byNil(known.nil, fields);
         }
         String asked = amountsAsked(gives, usable, fields, answers);

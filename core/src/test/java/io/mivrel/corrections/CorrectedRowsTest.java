@@ -12,6 +12,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Set;
 import org.testng.annotations.Test;
 
 /** Corrections are bound to the content of their rows, wherever these stand. */
@@ -21,7 +22,8 @@ public class CorrectedRowsTest {
     private static final RowKey KEYS = new RowKey();
 
     private static Correction correction(long row, List<String> original, List<String> cells) {
-        return new Correction("copy row " + row, "a.csv", row, KEYS.of(original), cells, null, null, "", "", "");
+        return new Correction(
+                "copy row " + row, "a.csv", row, KEYS.of(original), cells, Set.of(), null, null, "", "", "");
     }
 
     private static Correction decision(long row, List<String> original, Decision decision) {
@@ -31,6 +33,7 @@ public class CorrectedRowsTest {
                 row,
                 KEYS.of(original),
                 null,
+                Set.of(),
                 null,
                 decision,
                 "A. Reed",
@@ -138,7 +141,17 @@ public class CorrectedRowsTest {
     public void aWordAboutAFileIsForItsFiguresOnly() {
         Finding closing = new Finding(Rule.BALANCE_CLOSING, Origin.of("a.csv", 0), "", "99.00", "leads to 100.00", "");
         Correction said = new Correction(
-                "copy", "a.csv", 0, KEYS.of(closing), null, null, Decision.KEEP, "A. Reed", "2027-04-02", "a misprint");
+                "copy",
+                "a.csv",
+                0,
+                KEYS.of(closing),
+                null,
+                Set.of(),
+                null,
+                Decision.KEEP,
+                "A. Reed",
+                "2027-04-02",
+                "a misprint");
         assertThat(corrections(said).judge(closing).rule()).isEqualTo(Rule.KEPT_BY_DECISION);
         Finding later = new Finding(Rule.BALANCE_CLOSING, Origin.of("a.csv", 0), "", "98.00", "leads to 100.00", "");
         assertThat(corrections(said).judge(later)).isSameAs(later);

@@ -2,6 +2,7 @@ package io.mivrel.files;
 
 import io.mivrel.corrections.Correction;
 import io.mivrel.corrections.Decision;
+import io.mivrel.corrections.KeptTitles;
 import io.mivrel.corrections.RowKey;
 import io.mivrel.files.lines.HandedBack;
 import io.mivrel.files.lines.SeparatedRows;
@@ -18,10 +19,12 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -38,12 +41,23 @@ public final class CorrectionFiles {
     private final RowKey keys = new RowKey();
     /** When the file that is being read was saved. */
     private LocalDate saved = LocalDate.EPOCH;
+    /** Where the columns of the source stand in the copy that is read; {@code null} for one that does not say. */
+    private @Nullable List<Integer> own;
+
+    private int beyond;
     /** By file, row and key. */
     private final Map<String, List<Said>> said = new LinkedHashMap<>();
 
     /** What one copy says of one row. {@code shown} is the key of the row as it was handed out. */
     private record Said(
-            String place, String file, long row, String key, String shown, List<String> cells, Decided decided) {}
+            String place,
+            String file,
+            long row,
+            String key,
+            String shown,
+            List<String> cells,
+            Set<Integer> plain,
+            Decided decided) {}
 
     /** What a person decided; {@code when} is the day on which the copy was saved. */
     private record Decided(String decision, String who, String when, String why) {}
@@ -126,9 +140,12 @@ public final class CorrectionFiles {
     // False when the rows are none that were handed out.
     private boolean read(RowSource rows, String place) throws IOException {
         Map<String, Integer> columns = new HashMap<>();
+        boolean fits = true;
         for (Row row = rows.next(); row != null; row = rows.next()) {
             if (!columns.isEmpty()) {
-                row(RowKey.cells(row), columns, place, row.number());
+                if (fits) {
+                    row(row, columns, place);
+                }
                 continue;
             }
             List<String> cells = RowKey.cells(row);
@@ -141,6 +158,7 @@ public final class CorrectionFiles {
                 if (!columns.containsKey("Mivrel key")) {
                     return false;
                 }
+                fits = findOwn(cells, place, row.number());
             } else if (row.number() > MOST_ABOVE) {
                 return false;
             }
@@ -148,7 +166,64 @@ public final class CorrectionFiles {
         return !columns.isEmpty();
     }
 
-    private void row(List<String> all, Map<String, Integer> columns, String place, long number) {
+    // Where the columns of the source stand now, in the order of the source. Copies of earlier days do not keep it.
+    private boolean findOwn(List<String> cells, String place, long number) {
+        List<String> kept = KeptTitles.in(cells);
+        own = null;
+        if (kept == null) {
+            return true;
+        }
+        List<String> left = new ArrayList<>(cells);
+        left.replaceAll(title -> title.startsWith("Mivrel ") ? "\0" : title.strip());
+        int last = cells.lastIndexOf(
+                cells.stream().filter(title -> title.startsWith("Mivrel ")).reduce("", (a, b) -> b));
+        List<Integer> places = new ArrayList<>();
+        for (String title : kept) {
+            int at = left.indexOf(title);
+            if (at < 0) {
+                wrong(place, number, "the column '" + title + "' is not there", "give it its title again");
+                return false;
+            }
+            places.add(at);
+            left.set(at, "\0");
+        }
+        for (int at = 0; at < left.size(); at++) {
+            // Cells beyond the titles of the source stand at the end, without a title.
+            if (!left.get(at).equals("\0") && (at < last || !left.get(at).isEmpty())) {
+                wrong(
+                        place,
+                        number,
+                        "column " + (at + 1) + ", '" + left.get(at) + "', is none that was handed out"
+                                + (kept.contains(left.get(at)) ? ": its title is there twice" : ""),
+                        "take it out again");
+                return false;
+            }
+        }
+        for (int at = last + 1; at < left.size(); at++) {
+            places.add(at);
+        }
+        beyond = last + 1;
+        own = places;
+        return true;
+    }
+
+    private List<Integer> places(List<String> all, Map<String, Integer> columns) {
+        List<Integer> places = own == null ? new ArrayList<>() : new ArrayList<>(own);
+        int first = columns.values().stream().mapToInt(Integer::intValue).min().orElse(0);
+        int last = columns.values().stream().mapToInt(Integer::intValue).max().orElse(0);
+        for (int at = 0; at < all.size(); at++) {
+            boolean ofOld = own == null && (at < first || at > last);
+            boolean more = own != null && at >= beyond && !own.contains(at);
+            if (ofOld || more) {
+                places.add(at);
+            }
+        }
+        return places;
+    }
+
+    private void row(Row source, Map<String, Integer> columns, String place) {
+        List<String> all = RowKey.cells(source);
+        long number = source.number();
         if (all.stream().allMatch(String::isBlank)) {
             return;
         }
@@ -172,10 +247,14 @@ public final class CorrectionFiles {
             }
             return;
         }
-        int first = columns.values().stream().mapToInt(Integer::intValue).min().orElse(0);
-        int last = columns.values().stream().mapToInt(Integer::intValue).max().orElse(0);
-        List<String> cells = new ArrayList<>(all.subList(0, Math.min(first, all.size())));
-        cells.addAll(all.subList(Math.min(last + 1, all.size()), all.size()));
+        List<String> cells = new ArrayList<>();
+        Set<Integer> plain = new HashSet<>();
+        for (int at : places(all, columns)) {
+            if (at < all.size() && source.isPlain(at)) {
+                plain.add(cells.size());
+            }
+            cells.add(at < all.size() ? all.get(at) : "");
+        }
         while (!cells.isEmpty() && cells.get(cells.size() - 1).equals(Row.NO_CELL)) {
             cells.remove(cells.size() - 1);
         }
@@ -189,6 +268,7 @@ public final class CorrectionFiles {
                         original,
                         slash < 0 ? key : key.substring(slash + 1),
                         cells,
+                        plain,
                         new Decided(
                                 cell(all, columns, "Mivrel decision"),
                                 cell(all, columns, "Mivrel who"),
@@ -265,6 +345,7 @@ public final class CorrectionFiles {
                 from.row(),
                 from.key(),
                 corrected == null ? null : corrected.cells(),
+                corrected == null ? Set.of() : corrected.plain(),
                 decision == null && !word.isEmpty() ? word : null,
                 decision,
                 from.decided().who(),

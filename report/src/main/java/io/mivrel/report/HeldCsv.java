@@ -47,7 +47,7 @@ final class HeldCsv implements HeldFile.Sink, Closeable {
     @Override
     public void titles(List<String> titles) {
         List<String> all = new ArrayList<>(titles);
-        all.addAll(HeldFile.ADDED);
+        all.addAll(HeldFile.added(titles));
         csv.writeRecord(all);
     }
 

@@ -1,6 +1,7 @@
 package io.mivrel.report;
 
 import io.mivrel.corrections.CorrectedRows;
+import io.mivrel.corrections.KeptTitles;
 import io.mivrel.corrections.RowKey;
 import io.mivrel.intake.Layout;
 import io.mivrel.model.Finding;
@@ -33,6 +34,13 @@ final class HeldFile {
             "Mivrel key",
             "Mivrel file");
 
+    /** The same, the last with the titles of the source in their order: a copy comes back with its columns moved. */
+    static List<String> added(List<String> own) {
+        List<String> all = new ArrayList<>(ADDED);
+        all.add(KeptTitles.of(own));
+        return all;
+    }
+
     private final String name;
     private final FileFormat form;
     private final List<Sink> sinks;
@@ -55,7 +63,7 @@ final class HeldFile {
      * One held row.
      *
      * @param own its cells, as many as there are titles
-     * @param all these, then what stands under the titles of {@link #ADDED}, then cells that it has beyond its titles
+     * @param all these, then what stands under the titles of {@link #added}, then cells that it has beyond its titles
      * @param reasons why it is held; empty when another row of its document is why
      */
     record HeldRow(List<String> own, List<String> all, List<Finding> reasons) {}
@@ -184,7 +192,7 @@ final class HeldFile {
         }
         List<String> cells = new ArrayList<>(own);
         cells.addAll(
-                List.of(Long.toString(row.number()), problem(reasons), suggestion(reasons), "", "", "", key, name));
+                List.of(Long.toString(row.number()), problem(reasons), suggestion(reasons), "", "", "", key, name, ""));
         cells.addAll(all.subList(Math.min(own.size(), all.size()), all.size()));
         return new HeldRow(own, cells, reasons);
     }

@@ -269,6 +269,7 @@ final class HeldWorkbook implements Closeable {
     private static void hideKeys(Worksheet sheet, int own) {
         sheet.hideColumn(own + HeldFile.ADDED.size() - 2);
         sheet.hideColumn(own + HeldFile.ADDED.size() - 1);
+        sheet.hideColumn(own + HeldFile.ADDED.size());
     }
 
     // The words and the accounts of the last sheet, offered in the column; others are told when they are taken in.
@@ -310,7 +311,7 @@ final class HeldWorkbook implements Closeable {
         public void titles(List<String> own) {
             titles = own;
             List<String> all = new ArrayList<>(own);
-            all.addAll(HeldFile.ADDED);
+            all.addAll(HeldFile.added(own));
             widths = new int[all.size()];
             for (int c = 0; c < widths.length; c++) {
                 widths[c] = all.get(c).length() + 2;

@@ -33,14 +33,15 @@ final class WideEncodings {
 
     private static final int COMMON = 90;
     private static final int SHOWN = 3;
-    /** A reading that is so many times as likely as the next, as a logarithm, needs no question. */
-    private static final double MUCH_LIKELIER = Math.log(1000);
-    /** How rare a character is that is not common, as a logarithm. */
-    private static final double RARE = Math.log(1000);
+    /** A thousand times, as a natural logarithm in thousandths: a reading that is so much likelier than the next needs no question. */
+    private static final long MUCH_LIKELIER = 6908;
+    /** How rare a character is that is not common, likewise. */
+    private static final long RARE = 6908;
 
     private WideEncodings() {}
 
-    private record Fitting(String encoding, double likelihood) {}
+    /** The likelihood is a natural logarithm in thousandths. */
+    private record Fitting(String encoding, long likelihood) {}
 
     /** What the words say, as {@link EncodingWeigher} has them; {@code null} when they are in none of these encodings. */
     static EncodingWeigher.@Nullable Verdict weigh(Collection<String> words) {
@@ -88,7 +89,7 @@ final class WideEncodings {
         int rows = wide.commonTo - wide.commonFrom + 1 + wide.kanaTo - wide.kanaFrom;
         return all < LEAST || common * 100 < all * COMMON
                 ? null
-                : new Fitting(wide.encoding, -common * Math.log(rows) - (all - common) * RARE);
+                : new Fitting(wide.encoding, -common * Math.round(Math.log(rows) * 1000) - (all - common) * RARE);
     }
 
     private static int firstHigh(String word) {

@@ -208,10 +208,13 @@ final class LayoutFile {
 
     private Terms terms() {
         List<String> allowed = form.texts("allow");
-        List<String> known = List.of(Terms.NET, Terms.NIL);
+        List<String> known = List.of(Terms.NET, Terms.NIL, Terms.HOME);
         allowed.stream().filter(a -> !known.contains(a)).forEach(a -> form.notAllowed("allow", a, known));
         return new Terms(
-                allowed.contains(Terms.NET), allowed.contains(Terms.NIL), FormatSettings.dates(form, "for dates"));
+                allowed.contains(Terms.NET),
+                allowed.contains(Terms.NIL),
+                allowed.contains(Terms.HOME),
+                FormatSettings.dates(form, "for dates"));
     }
 
     private void readAllFields() {

@@ -3,6 +3,7 @@ package io.mivrel.files.workbooks;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -12,11 +13,13 @@ final class Cells {
     private static final int MOST_CHARACTERS = 1 << 20;
 
     private final List<String> texts = new ArrayList<>();
+    private final BitSet plain = new BitSet();
     private long characters;
     private @Nullable RowFault fault;
 
     void clear() {
         texts.clear();
+        plain.clear();
         characters = 0;
         fault = null;
     }
@@ -41,12 +44,21 @@ final class Cells {
         texts.set(place, text);
     }
 
+    /** The same of a number or a day. */
+    void putPlain(int place, String text) {
+        put(place, text);
+        if (place < texts.size()) {
+            plain.set(place);
+        }
+    }
+
     boolean isEmpty() {
         return texts.isEmpty() && fault == null;
     }
 
     void fill(Row row, long number) {
         row.fill(number, texts);
+        plain.stream().forEach(row::plain);
         row.fault(fault);
     }
 }

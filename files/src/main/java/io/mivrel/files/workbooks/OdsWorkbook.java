@@ -9,12 +9,16 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.zip.ZipFile;
 import javax.xml.stream.XMLStreamConstants;
 import org.jspecify.annotations.Nullable;
 
 /** OpenDocument spreadsheets (OASIS OpenDocument 1.2 part 1, section 9), streamed from {@code content.xml}. */
 final class OdsWorkbook implements Workbooks.Workbook {
+    /** Types of cells that are numbers or days. */
+    private static final Set<String> PLAIN = Set.of("float", "currency", "percentage", "date");
+
     private static final long LAST_ROW = 1L << 20;
 
     private final Path file;
@@ -140,9 +144,15 @@ final class OdsWorkbook implements Workbooks.Workbook {
                     continue;
                 }
                 long times = times("number-columns-repeated", Workbooks.MOST_CELLS);
+                boolean number = PLAIN.contains(xml.attribute("value-type"));
                 String text = cell();
                 for (long i = 0; i < times && !text.isEmpty(); i++) {
-                    cells.put((int) Math.min(place + i, Workbooks.MOST_CELLS), text);
+                    int at = (int) Math.min(place + i, Workbooks.MOST_CELLS);
+                    if (number) {
+                        cells.putPlain(at, text);
+                    } else {
+                        cells.put(at, text);
+                    }
                 }
                 place += times;
             }

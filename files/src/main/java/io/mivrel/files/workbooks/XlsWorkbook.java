@@ -203,7 +203,14 @@ final class XlsWorkbook implements Workbooks.Workbook {
                     }
                     current = cell.getRow();
                     String text = text(cell);
-                    cells.put(cell.getColumn(), text);
+                    boolean number = cell instanceof NumberRecord
+                            || cell instanceof RKRecord
+                            || cell instanceof FormulaRecord formula && !formula.hasCachedResultString();
+                    if (number) {
+                        cells.putPlain(cell.getColumn(), text);
+                    } else {
+                        cells.put(cell.getColumn(), text);
+                    }
                 }
                 ahead = read();
                 if (ahead == null) {

@@ -219,7 +219,12 @@ final class XlsxWorkbook implements Workbooks.Workbook {
                 }
                 String reference = sheet.attribute("r");
                 place = reference.isEmpty() ? place + 1 : place(reference);
-                cells.put(place, cell());
+                String type = sheet.attribute("t");
+                if (type.isEmpty() || type.equals("n") || type.equals("d")) {
+                    cells.putPlain(place, cell());
+                } else {
+                    cells.put(place, cell());
+                }
             }
         }
 

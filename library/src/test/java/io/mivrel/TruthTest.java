@@ -1,0 +1,192 @@
+package io.mivrel;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.mivrel.model.Finding;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** What goes out is in the money and in the books it is said to be in, once. */
+public final class TruthTest {
+    private static final String MONEY_LAYOUT = """
+            layout: Ledger
+            gives: journal lines
+            numbers: {negative: minus}
+            fields:
+              reference: {column: ref}
+              date:      {column: date, pattern: dd/MM/uuuu}
+              account:   {column: account}
+              amount:    {column: amount}
+              currency:  {column: curr}
+            """;
+
+    private static List<String> blockers(Outcome outcome) {
+        return Workshop.told(outcome).stream()
+                .filter(Finding::blocks)
+                .map(f -> f.rule().id() + f.origin().row())
+                .toList();
+    }
+
+    private static String delivered(Workshop workshop) throws IOException {
+        StringBuilder all = new StringBuilder();
+        try (Stream<Path> files = Files.walk(workshop.folder.resolve("out"))) {
+            for (Path file : files.filter(Files::isRegularFile).sorted().toList()) {
+                all.append(Files.readString(file));
+            }
+        }
+        return all.toString();
+    }
+
+    @Test
+    public void aJournalOfTwoCurrenciesIsHeldWithoutHomeAmounts() throws Exception {
+        Workshop workshop = new Workshop().put("a.csv", """
+                ref,date,account,amount,curr
+                J1,01/03/2027,5010,85.00,GBP
+                J1,01/03/2027,1200,-84.00,GBP
+                J1,01/03/2027,1200,-1.00,EUR
+                J2,02/03/2027,5010,30.00,GBP
+                J2,02/03/2027,1200,-30.00,GBP
+                """);
+        Outcome outcome = workshop.takes("journal", "a.csv", MONEY_LAYOUT).run("journal");
+        assertThat(blockers(outcome)).contains("amount-in-other-currency4");
+        assertThat(outcome.report().clear().documents()).isEqualTo(1);
+        assertThat(outcome.status()).isEqualTo(1);
+        Outcome trusted = workshop.takes("journal", "a.csv", MONEY_LAYOUT + "allow: [amounts are home money]\n")
+                .run("journal");
+        assertThat(trusted.report().clear().documents()).isEqualTo(1);
+    }
+
+    @DataProvider
+    public Object[][] columnsLeftAside() {
+        return new Object[][] {{"unused: [curr]\n"}, {""}};
+    }
+
+    @Test(dataProvider = "columnsLeftAside")
+    public void aColumnOfCurrenciesThatIsLeftAsideHoldsRowsInOtherMoney(String unused) throws Exception {
+        Workshop workshop = new Workshop().put("a.csv", """
+                ref,date,account,amount,curr
+                J1,01/03/2027,5010,4519,JPY
+                J1,01/03/2027,1200,-4519,JPY
+                J2,02/03/2027,5010,30.00,GBP
+                J2,02/03/2027,1200,-30.00,GBP
+                """);
+        String layout = MONEY_LAYOUT.replaceFirst("(?m)^ +currency.*\\R", "") + unused;
+        Outcome outcome = workshop.takes("journal", "a.csv", layout).run("journal");
+        assertThat(blockers(outcome)).contains("amount-in-other-currency2", "amount-in-other-currency3");
+        assertThat(outcome.report().clear().documents()).isEqualTo(1);
+    }
+
+    @Test
+    public void anInvoiceInOtherMoneyIsHeld() throws Exception {
+        Workshop workshop = new Workshop();
+        String titles = Workshop.INVOICE_TITLES.replace("total\n", "total,curr\n");
+        workshop.put(
+                "invoice.csv",
+                titles + "7,INV,CUS-001,01/03/2027,,bell,,,4519,ZERO,,4000,,JPY\n"
+                        + "8,INV,CUS-001,01/03/2027,,bell,,,100.00,ZERO,,4000,,GBP\n");
+        workshop.replace(
+                "invoice-layout.yaml",
+                "  total:     {column: total}",
+                "  currency: {column: curr}\n  total: {column: total}");
+        Outcome outcome = workshop.run("invoice");
+        assertThat(blockers(outcome)).containsExactly("amount-in-other-currency2");
+        assertThat(outcome.report().clear().totals().debit()).isEqualTo(100_00);
+    }
+
+    private static final String HOME_LAYOUT = """
+            layout: Ledger
+            gives: journal lines
+            allow: [blank is nil]
+            fields:
+              reference: {column: ref}
+              date:      {column: date, pattern: dd/MM/uuuu}
+              account:   {column: account}
+              amount:    {column: home}
+              currency:  {column: curr}
+              foreign amount: {column: foreign}
+            """;
+
+    @Test
+    public void aForeignAmountWithoutAHomeAmountIsNotNil() throws Exception {
+        Workshop workshop = new Workshop().put("a.csv", """
+                ref,date,account,home,curr,foreign
+                J1,01/03/2027,5010,,EUR,100.00
+                J1,01/03/2027,1200,,EUR,-100.00
+                """);
+        Outcome outcome = workshop.takes("journal", "a.csv", HOME_LAYOUT).run("journal");
+        assertThat(blockers(outcome)).contains("amount-missing2", "amount-missing3");
+        assertThat(outcome.report().clear().documents()).isZero();
+    }
+
+    @Test
+    public void ratesThatAreFarFromOneAnotherAndUnbalancedForeignMoneyAreHeld() throws Exception {
+        Workshop workshop = new Workshop().put("a.csv", """
+                ref,date,account,home,curr,foreign
+                J1,01/03/2027,5010,85.00,EUR,100.00
+                J1,01/03/2027,1200,-85.00,EUR,-100.00
+                J2,02/03/2027,5010,8500.00,EUR,100.00
+                J2,02/03/2027,1200,-8500.00,,
+                J3,03/03/2027,5010,86.00,EUR,100.00
+                J3,03/03/2027,1200,-86.00,EUR,-101.00
+                """);
+        Outcome outcome = workshop.takes("journal", "a.csv", HOME_LAYOUT).run("journal");
+        assertThat(blockers(outcome)).contains("foreign-amount-differs4", "journal-unbalanced6");
+        assertThat(outcome.report().clear().documents()).isEqualTo(1);
+        assertThat(Workshop.told(outcome))
+                .anyMatch(f -> !f.blocks() && f.reason().contains("nothing in this run confirms such a rate"));
+    }
+
+    @Test
+    public void documentsOfTwoCompaniesNeverJoin() throws Exception {
+        String file = """
+                co,ref,date,account,amount
+                AA,J1,01/03/2027,5010,1.00
+                BB,J1,01/03/2027,1200,-1.00
+                AA,J2,02/03/2027,5010,30.00
+                AA,J2,02/03/2027,1200,-30.00
+                BB,J2,02/03/2027,5010,40.00
+                BB,J2,02/03/2027,1200,-40.00
+                """;
+        String layout = MONEY_LAYOUT.replace("currency:  {column: curr}", "company: {column: co}");
+        Workshop workshop = new Workshop().put("a.csv", file);
+        workshop.replace("journals.yaml", "  Amount: ", "  Company: {field: company}\n  Amount: ");
+        Outcome outcome = workshop.takes("journal", "a.csv", layout).run("journal");
+        assertThat(blockers(outcome)).containsExactly("journal-unbalanced2", "journal-unbalanced3");
+        assertThat(outcome.report().clear().documents()).isEqualTo(2);
+        assertThat(delivered(workshop)).contains("AA,30.00", "BB,40.00");
+        // Apart in the file too.
+        String apart = file.replaceFirst("(?m)^AA,J2,02/03/2027,1200.*\\R", "") + "AA,J2,02/03/2027,1200,-30.00\n";
+        Outcome again = new Workshop()
+                .put("a.csv", apart)
+                .takes("journal", "a.csv", layout)
+                .run("journal");
+        assertThat(again.report().clear().documents()).isEqualTo(2);
+    }
+
+    @Test
+    public void aSurveyTakesACurrencyForWhatItIs() throws Exception {
+        Workshop workshop = new Workshop().put("a.csv", """
+                Jnl,Date,Account,Amount,Curr,Home Debit,Home Credit
+                1,13/03/2027,5010,100.00,EUR,85.00,
+                1,13/03/2027,1200,-100.00,EUR,,85.00
+                2,14/03/2027,5020,30.00,GBP,30.00,
+                2,14/03/2027,1200,-30.00,GBP,,30.00
+                """);
+        String layout = FileSurvey.of(workshop.folder.resolve("a.csv")).layout();
+        assertThat(layout)
+                .contains(
+                        "debit: {column: \"Home Debit\"}",
+                        "credit: {column: \"Home Credit\"}",
+                        "currency: {column: \"Curr\"}",
+                        "foreign amount: {column: \"Amount\"}")
+                .doesNotContain("unused");
+        Outcome outcome = workshop.takes("journal", "a.csv", layout).run("journal");
+        assertThat(blockers(outcome)).isEmpty();
+        assertThat(outcome.report().clear().totals().debit()).isEqualTo(115_00);
+    }
+}
