@@ -5,12 +5,15 @@ import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 
@@ -18,6 +21,7 @@ import org.dhatim.fastexcel.Worksheet;
 final class Copies {
     final Map<String, List<List<String>>> sheets = new LinkedHashMap<>();
     private final Path file;
+    private final Set<String> numbers = new HashSet<>();
 
     Copies(Path file) throws IOException {
         this.file = file;
@@ -60,6 +64,36 @@ final class Copies {
         return this;
     }
 
+    /** A value that is saved as a number. */
+    Copies number(String sheet, String rowWith, String title, String value) {
+        numbers.add(value);
+        return put(sheet, rowWith, title, value);
+    }
+
+    /** Moves a column with its title to another place. */
+    Copies move(String sheet, String title, int to) {
+        int from = sheets.get(sheet).get(0).indexOf(title);
+        for (List<String> row : sheets.get(sheet)) {
+            while (row.size() <= Math.max(from, to)) {
+                row.add("");
+            }
+            row.add(to, row.remove(from));
+        }
+        return this;
+    }
+
+    Copies insert(String sheet, int at, String title) {
+        sheets.get(sheet)
+                .forEach(row -> row.add(
+                        Math.min(at, row.size()), row == sheets.get(sheet).get(0) ? title : ""));
+        return this;
+    }
+
+    Copies rename(String sheet, String title, String other) {
+        sheets.get(sheet).get(0).replaceAll(t -> t.equals(title) ? other : t);
+        return this;
+    }
+
     Copies decide(String sheet, String rowWith, String decision) {
         return put(sheet, rowWith, "Mivrel decision", decision)
                 .put(sheet, rowWith, "Mivrel who", "A. Reed")
@@ -77,7 +111,9 @@ final class Copies {
                 Worksheet sheet = book.newWorksheet(name);
                 for (int r = 0; r < rows.size(); r++) {
                     for (int c = 0; c < rows.get(r).size(); c++) {
-                        if (!rows.get(r).get(c).isEmpty()) {
+                        if (numbers.contains(rows.get(r).get(c))) {
+                            sheet.value(r, c, new BigDecimal(rows.get(r).get(c)));
+                        } else if (!rows.get(r).get(c).isEmpty()) {
                             sheet.value(r, c, rows.get(r).get(c));
                         }
                     }

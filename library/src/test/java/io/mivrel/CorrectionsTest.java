@@ -15,8 +15,10 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Held rows on their way home: corrected, coded, kept or left out, in workbooks and text copies, and never twice. */
@@ -285,5 +287,58 @@ public class CorrectionsTest {
         shop.sheet(
                 "bank", "coding: {table: coding.csv, uncoded: hold}\nwhen blocked: hold everything\n", "journals.yaml");
         assertThat(shop.run("bank").uncoded()).extracting(g -> g.words()).containsExactly("odd payment");
+    }
+
+    @Test
+    public void columnsOfACopyAreReadByTheirTitles() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        // The two sides change places together with their titles, and another column wanders to the front.
+        copies(shop)
+                .move("bank.csv", "Out", 2)
+                .move("bank.csv", "Balance", 0)
+                .put("bank.csv", "shop two", "Date", "Tue 02/03/2027")
+                .save();
+        Outcome outcome = shop.run("bank");
+        assertThat(outcome.summary(SummaryText.Style.PLAIN)).contains("1 corrected");
+        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+    }
+
+    @DataProvider
+    public Object[][] brokenTitles() {
+        return new Object[][] {
+            {(Consumer<Copies>) copies -> copies.rename("bank.csv", "Out", "Outgoing"), "the column 'Out' is not there"
+            },
+            {(Consumer<Copies>) copies -> copies.insert("bank.csv", 1, "Note"), "column 2, 'Note', is none"},
+            {(Consumer<Copies>) copies -> copies.insert("bank.csv", 1, ""), "column 2, '', is none"},
+            {(Consumer<Copies>) copies -> copies.insert("bank.csv", 3, "In"), "its title is there twice"},
+        };
+    }
+
+    @Test(dataProvider = "brokenTitles")
+    public void aTitleThatIsMissingNewOrDoubledIsRefusedByName(Consumer<Copies> breaking, String says)
+            throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        Copies copies = copies(shop);
+        breaking.accept(copies);
+        copies.save();
+        assertThatThrownBy(() -> shop.run("bank"))
+                .isInstanceOf(SettingsException.class)
+                .hasMessageContaining(says);
+    }
+
+    @Test
+    public void aNumberOfAWorkbookIsItsValueWhateverTheMarksOfTheLayout() throws Exception {
+        Workshop shop = new Workshop()
+                .replace("bank-layout.yaml", "fields:", "numbers: {decimal: \",\", thousands: \".\"}\nfields:")
+                .bank("Mon 01/03/2027,shop one,\"10,00\",,\"110,00\"\nTue 02/03/2027,shop two,\"x\",,\"111,50\"\n");
+        shop.run("bank");
+        copies(shop).number("bank.csv", "shop two", "In", "1.5").save();
+        Outcome outcome = shop.run("bank");
+        assertThat(outcome.isAllClear())
+                .as(outcome.summary(SummaryText.Style.PLAIN))
+                .isTrue();
+        assertThat(delivered(shop)).containsOnlyOnce(",shop two,1.50");
     }
 }

@@ -50,7 +50,7 @@ public class HeldCopiesTest {
         assertThat(copy.lines().findFirst().orElse(""))
                 .isEqualTo(
                         "Date,Text,Amount,Dept,Mivrel row,Mivrel problem,Mivrel suggestion,Mivrel decision,Mivrel who,"
-                                + "Mivrel why,Mivrel key,Mivrel file");
+                                + "Mivrel why,Mivrel key,Mivrel titles Date|Text|Amount|Dept,Mivrel file");
         Outcome uncorrected = workshop.put("bank.csv", copy).run("bank");
         assertThat(uncorrected.report().clear().rows()).isZero();
         assertThat(uncorrected.report().held().rows()).isEqualTo(1);
@@ -85,7 +85,7 @@ public class HeldCopiesTest {
         assertThat(rules(first)).containsExactly("amount-unreadable");
         String[] lines = held(first).replace(",x,", ",3.00,").split("\r\n");
         String saved = mark + lines[0].replace(",", separator) + "\r\n"
-                + "2027-03-02,Glocke für Köln,3.00,7,2,".replace(",", separator) + "\"was wrong\"" + separator.repeat(6)
+                + "2027-03-02,Glocke für Köln,3.00,7,2,".replace(",", separator) + "\"was wrong\"" + separator.repeat(7)
                 + "\r\n";
         Outcome outcome = workshop.put("bank.csv", saved, charset).run("bank");
         assertThat(Workshop.told(outcome)).extracting(Finding::toString).isEmpty();

@@ -152,7 +152,7 @@ public final class CorrectionFiles {
             if (cells.contains(HandedBack.MARK)) {
                 for (int i = 0; i < cells.size(); i++) {
                     if (cells.get(i).startsWith("Mivrel ")) {
-                        columns.put(cells.get(i), i);
+                        columns.put(cells.get(i).startsWith(KeptTitles.BEGINS) ? KeptTitles.BEGINS : cells.get(i), i);
                     }
                 }
                 if (!columns.containsKey("Mivrel key")) {

@@ -34,10 +34,10 @@ final class HeldFile {
             "Mivrel key",
             "Mivrel file");
 
-    /** The same, the last with the titles of the source in their order: a copy comes back with its columns moved. */
+    /** The same, and the titles of the source in their order: a copy comes back with its columns moved. */
     static List<String> added(List<String> own) {
         List<String> all = new ArrayList<>(ADDED);
-        all.add(KeptTitles.of(own));
+        all.add(all.size() - 1, KeptTitles.of(own));
         return all;
     }
 
@@ -192,7 +192,7 @@ final class HeldFile {
         }
         List<String> cells = new ArrayList<>(own);
         cells.addAll(
-                List.of(Long.toString(row.number()), problem(reasons), suggestion(reasons), "", "", "", key, name, ""));
+                List.of(Long.toString(row.number()), problem(reasons), suggestion(reasons), "", "", "", key, "", name));
         cells.addAll(all.subList(Math.min(own.size(), all.size()), all.size()));
         return new HeldRow(own, cells, reasons);
     }
