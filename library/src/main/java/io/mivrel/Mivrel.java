@@ -46,6 +46,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -58,6 +60,9 @@ import org.jspecify.annotations.Nullable;
  * }</pre>
  */
 public final class Mivrel {
+    private static final Pattern COPY =
+            Pattern.compile("corrections/(.+?)(?:-posted)?-\\d{4}-\\d{2}-\\d{2}(?:-\\d+)?\\.\\w+");
+
     /** The version of this library. */
     public static final String VERSION = "0.1.0";
 
@@ -77,7 +82,9 @@ public final class Mivrel {
     private boolean holdEverything;
     private List<Correction> said = List.of();
     /** Those of the inputs that were asked for last. */
-    private Corrections corrections = new Corrections(List.of(), List.of());
+    private List<String> passedOver = List.of();
+
+    private Corrections corrections = Corrections.none();
 
     private long first;
     private int documentsKept;
@@ -176,8 +183,10 @@ public final class Mivrel {
                         source.path().getFileName().toString(), source.layout().format());
             }
         }
-        said = CorrectionFiles.read(folder, forms);
-        List<SettingsProblem> problems = new ArrayList<>();
+        CorrectionFiles.Taken taken = CorrectionFiles.read(folder, forms);
+        said = taken.corrections();
+        passedOver = taken.passedOver();
+        List<SettingsProblem> problems = new ArrayList<>(taken.problems());
         for (Correction one : said) {
             if (one.account() != null && books.account(one.account()) == null) {
                 String near = Nearest.one(one.account(), books.accountCodes());
@@ -431,8 +440,14 @@ public final class Mivrel {
         List<Input> raw = sources.stream()
                 .flatMap(source -> inputsOf.computeIfAbsent(source, this::inputs).stream())
                 .toList();
-        Corrections ofThese =
-                new Corrections(said, raw.stream().map(Input::name).toList());
+        List<String> names = raw.stream().map(Input::name).toList();
+        Corrections ofThese = new Corrections(
+                said.stream()
+                        .filter(one -> names.contains(one.file()) || !isOfAnotherRun(one.place()))
+                        .toList(),
+                names,
+                passedOver,
+                file -> home == null || Files.exists(home.resolve(file)));
         corrections = ofThese;
         return raw.stream()
                 .map(input -> {
@@ -440,6 +455,14 @@ public final class Mivrel {
                     return corrected == null ? input : new Input(input.name(), input.layout(), corrected::open);
                 })
                 .toList();
+    }
+
+    // A copy has the name of the run that handed it out, and that run takes it or names it.
+    private boolean isOfAnotherRun(String place) {
+        Matcher copy = COPY.matcher(place);
+        return copy.lookingAt()
+                && !copy.group(1).equals(slug())
+                && !copy.group(1).startsWith(slug() + "-");
     }
 
     // A file of statements of several accounts is one input for each.

@@ -341,4 +341,49 @@ public class CorrectionsTest {
                 .isTrue();
         assertThat(delivered(shop)).containsOnlyOnce(",shop two,1.50");
     }
+
+    @Test
+    public void aCorrectionFindsItsRowInARenamedFile() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        copies(shop).put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
+        Files.move(shop.folder.resolve("bank.csv"), shop.folder.resolve("march.csv"));
+        shop.replace("bank.yaml", "files: bank.csv", "files: march.csv");
+        Outcome outcome = shop.run("bank");
+        assertThat(outcome.summary(SummaryText.Style.PLAIN)).contains("1 corrected");
+        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+    }
+
+    @Test
+    public void aCorrectionOfAFileThatIsGoneIsNamed() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        copies(shop).put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
+        Files.delete(shop.folder.resolve("bank.csv"));
+        shop.put("april.csv", Workshop.BANK_TITLES + "Thu 01/04/2027,shop four,1.00,,\n");
+        shop.replace("bank.yaml", "files: bank.csv", "files: april.csv");
+        shop.put("corrections/to do.txt", "ask the bank about shop two\n");
+        Outcome outcome = shop.run("bank");
+        assertThat(outcome.findings())
+                .filteredOn(f -> f.rule() == Rule.CORRECTION_UNUSED)
+                .extracting(f -> f.origin().file() + ": " + f.reason())
+                .anyMatch(words -> words.startsWith("bank.csv: the correction in corrections/bank-2027-04-02.xlsx")
+                        && words.endsWith("found no row: this run reads no file of this name"))
+                .anyMatch(words -> words.startsWith("corrections/to do.txt: the text has no rows"));
+        assertThat(outcome.report().clear().documents()).isEqualTo(1);
+    }
+
+    @Test
+    public void allNonsenseOfASheetIsToldAtOnceAndCaseDoesNotCount() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        copies(shop)
+                .put("bank.csv", "shop two", "Mivrel decision", "KEEP")
+                .put("bank.csv", "odd payment", "Mivrel decision", "nonsense")
+                .save();
+        assertThatThrownBy(() -> shop.run("bank"))
+                .isInstanceOf(SettingsException.class)
+                .hasMessageContaining("'KEEP' needs 'Mivrel who'")
+                .hasMessageContaining("'nonsense' is no account of the chart");
+    }
 }

@@ -18,6 +18,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -47,7 +49,12 @@ public final class Corrections implements Overrides {
             Rule.TAX_DIFFERS);
 
     private final List<Correction> all;
-    private final Set<String> files;
+    private final List<String> passedOver;
+    /** Of files that this run does not read by that name. */
+    private final List<Correction> others;
+    /** Those of them whose file is gone: their rows are looked for in all that it reads. */
+    private final List<Correction> strays;
+
     private final Map<String, Map<Place, Correction>> placed = new ConcurrentHashMap<>();
     private final Map<String, Correction> ofFiles = new HashMap<>();
     private final Set<Correction> used = ConcurrentHashMap.newKeySet();
@@ -56,14 +63,29 @@ public final class Corrections implements Overrides {
     record Place(long row, int nth) {}
 
     /**
-     * @param corrections of this run and perhaps of others
+     * @param corrections of this run, also of files that it reads no more, or by another name
      * @param files the files of this run
+     * @param passedOver files beside the copies that were never handed out
+     * @param exists whether another file is there by its name: one that is gone was perhaps renamed
      */
-    public Corrections(Collection<Correction> corrections, Collection<String> files) {
-        this.files = Set.copyOf(files);
-        this.all =
-                corrections.stream().filter(c -> this.files.contains(c.file())).toList();
+    public Corrections(
+            Collection<Correction> corrections,
+            Collection<String> files,
+            Collection<String> passedOver,
+            Predicate<String> exists) {
+        this.passedOver = List.copyOf(passedOver);
+        Set<String> known = Set.copyOf(files);
+        this.all = List.copyOf(corrections);
+        this.others = all.stream().filter(c -> !known.contains(c.file())).toList();
+        this.strays = others.stream()
+                .filter(c -> c.row() > 0 && !exists.test(c.file()))
+                .toList();
         all.stream().filter(c -> c.row() == 0).forEach(c -> ofFiles.put(c.key(), c));
+    }
+
+    /** Nothing was corrected. */
+    public static Corrections none() {
+        return new Corrections(List.of(), List.of(), List.of(), file -> true);
     }
 
     /** True for a rule whose findings a person may override. */
@@ -79,8 +101,9 @@ public final class Corrections implements Overrides {
 
     /** Opens a file with its rows corrected; answers {@code null} where there is nothing to correct. */
     public @Nullable Opener correct(String file, Opener opener) {
-        List<Correction> own =
-                all.stream().filter(c -> c.row() > 0 && c.file().equals(file)).toList();
+        List<Correction> own = new ArrayList<>(
+                all.stream().filter(c -> c.row() > 0 && c.file().equals(file)).toList());
+        own.addAll(strays);
         return own.isEmpty() ? null : () -> new CorrectedRows(opener.open(), places(file, opener, own), used::add);
     }
 
@@ -111,6 +134,10 @@ public final class Corrections implements Overrides {
         Map<Place, Correction> places = new HashMap<>();
         List<Correction> moved = new ArrayList<>();
         for (Correction correction : own) {
+            if (strays.contains(correction) && used.contains(correction)) {
+                // It found its row in another file already.
+                continue;
+            }
             List<Place> here = found.getOrDefault(correction.key(), List.of());
             Place same = here.stream()
                     .filter(p -> p.row() == correction.row() && !places.containsKey(p))
@@ -198,22 +225,41 @@ public final class Corrections implements Overrides {
         return all.stream().filter(used::contains).toList();
     }
 
-    /** Notes of those that found nothing to correct; once all files are read. */
+    /** Notes of those that found nothing to correct; once all files are read. Those of a file that is not read are one note. */
     public List<Finding> unused() {
         Map<String, Finding> notes = new LinkedHashMap<>();
+        Map<String, Long> left = others.stream()
+                .filter(c -> !used.contains(c))
+                .collect(Collectors.groupingBy(Correction::file, Collectors.counting()));
         for (Correction correction : all) {
-            if (!used.contains(correction)) {
-                notes.put(
-                        correction.place(),
-                        new Finding(
-                                Rule.CORRECTION_UNUSED,
-                                Origin.of(correction.file(), correction.row()),
-                                "",
-                                "",
-                                "the correction in " + correction.place()
-                                        + " was not used: its row is no longer in the file as it was held",
-                                "if it was corrected at the source, nothing is to do"));
+            if (used.contains(correction)) {
+                continue;
             }
+            Long ofFile = left.get(correction.file());
+            notes.putIfAbsent(
+                    ofFile == null ? correction.place() : correction.file(),
+                    new Finding(
+                            Rule.CORRECTION_UNUSED,
+                            Origin.of(correction.file(), correction.row()),
+                            "",
+                            "",
+                            "the correction in " + correction.place()
+                                    + (ofFile == null
+                                            ? " was not used: its row is no longer in the file as it was held"
+                                            : (ofFile == 1 ? "" : " and " + (ofFile - 1) + " more of its file")
+                                                    + " found no row: this run reads no file of this name"),
+                            "if it was corrected at the source, or is of another month, nothing is to do"));
+        }
+        for (String file : passedOver) {
+            notes.put(
+                    file,
+                    new Finding(
+                            Rule.CORRECTION_UNUSED,
+                            Origin.of(file, 0),
+                            "",
+                            "",
+                            "the text has no rows that Mivrel handed out, and was passed over",
+                            "put it elsewhere"));
         }
         return List.copyOf(notes.values());
     }

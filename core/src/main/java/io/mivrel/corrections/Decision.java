@@ -23,7 +23,9 @@ public enum Decision {
     }
 
     public static Optional<Decision> of(String word) {
-        return Arrays.stream(values()).filter(d -> d.word.equals(word)).findFirst();
+        return Arrays.stream(values())
+                .filter(d -> d.word.equalsIgnoreCase(word.strip()))
+                .findFirst();
     }
 
     public static List<String> words() {

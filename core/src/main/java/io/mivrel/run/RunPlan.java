@@ -202,7 +202,7 @@ public record RunPlan(
         private boolean checksOnly;
         private @Nullable ClearDocuments clearTo;
         private @Nullable HeldDocuments heldTo;
-        private Corrections corrections = new Corrections(List.of(), List.of());
+        private Corrections corrections = Corrections.none();
         private int documentsKept;
 
         private Builder(String name, Books books) {

@@ -77,7 +77,7 @@ public class CorrectedRowsTest {
     }
 
     private static Corrections corrections(Correction... all) {
-        return new Corrections(List.of(all), List.of("a.csv"));
+        return new Corrections(List.of(all), List.of("a.csv"), List.of(), file -> true);
     }
 
     @Test
@@ -118,8 +118,11 @@ public class CorrectedRowsTest {
         Corrections corrections = corrections(correction(2, ONE, List.of("1", "tin", "6.00")));
         assertThat(read(corrections, List.of(List.of("1", "tin", "6.00")))).containsExactly("2:1|tin|6.00");
         assertThat(corrections.unused()).extracting(Finding::rule).containsExactly(Rule.CORRECTION_UNUSED);
-        Corrections ofAnother = new Corrections(List.of(correction(2, ONE, TWO)), List.of("b.csv"));
-        assertThat(ofAnother.unused()).isEmpty();
+        Corrections ofAnother =
+                new Corrections(List.of(correction(2, ONE, TWO)), List.of("b.csv"), List.of(), file -> true);
+        assertThat(ofAnother.unused())
+                .extracting(Finding::reason)
+                .containsExactly("the correction in copy row 2 found no row: this run reads no file of this name");
     }
 
     @Test

@@ -6,7 +6,6 @@ import io.mivrel.corrections.KeptTitles;
 import io.mivrel.corrections.RowKey;
 import io.mivrel.files.lines.HandedBack;
 import io.mivrel.files.lines.SeparatedRows;
-import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.files.workbooks.Workbooks;
 import io.mivrel.rows.FileFormat;
@@ -34,10 +33,12 @@ import org.jspecify.annotations.Nullable;
  */
 public final class CorrectionFiles {
     private static final List<String> ENDINGS = List.of(".xlsx", ".ods", ".xls", ".csv", ".txt", ".tsv");
+    private static final List<String> TEXTS = List.of(".csv", ".txt", ".tsv");
     private static final int MOST_ABOVE = 60;
 
     private final Map<String, FileFormat> forms;
     private final List<SettingsProblem> problems = new ArrayList<>();
+    private final List<String> passedOver = new ArrayList<>();
     private final RowKey keys = new RowKey();
     /** When the file that is being read was saved. */
     private LocalDate saved = LocalDate.EPOCH;
@@ -67,22 +68,28 @@ public final class CorrectionFiles {
     }
 
     /**
-     * Reads all files of the folder, none when it is not there; throws with every mistake at once.
+     * Reads all files of the folder, none when it is not there.
      *
      * @param forms of the source files, by their plain names: text copies have their form
      */
-    public static List<Correction> read(Path folder, Map<String, FileFormat> forms) throws SettingsException {
+    public static Taken read(Path folder, Map<String, FileFormat> forms) {
         CorrectionFiles files = new CorrectionFiles(forms);
         for (Path file : in(folder)) {
             files.read(file);
         }
         List<Correction> corrections = new ArrayList<>();
         files.said.values().forEach(rounds -> files.settle(rounds, corrections));
-        if (!files.problems.isEmpty()) {
-            throw new SettingsException(files.problems);
-        }
-        return corrections;
+        return new Taken(corrections, files.problems, files.passedOver);
     }
+
+    /**
+     * What the files say.
+     *
+     * @param corrections what people made of rows
+     * @param problems every mistake
+     * @param passedOver texts that Mivrel did not hand out
+     */
+    public record Taken(List<Correction> corrections, List<SettingsProblem> problems, List<String> passedOver) {}
 
     /** The files that are read there. */
     public static List<Path> in(Path folder) {
@@ -117,6 +124,10 @@ public final class CorrectionFiles {
                 try (RowSource rows = SeparatedRows.open(file, form.separator(), form.encoding())) {
                     read(rows, "corrections/" + name);
                 }
+                return;
+            }
+            if (TEXTS.stream().anyMatch(name.toLowerCase(Locale.ROOT)::endsWith)) {
+                passedOver.add("corrections/" + name);
                 return;
             }
             boolean any = false;
