@@ -129,7 +129,8 @@ final class Session implements Publication {
         }
         try (Stream<Path> folders = Files.list(kept)) {
             if (folders.anyMatch(f -> !f.getFileName().toString().startsWith("."))) {
-                throw new RegisterLostException(place.file() + ": the register is missing, though " + kept
+                throw new RegisterLostException(place.file() + ": the register is "
+                        + (Files.exists(place.file()) ? "empty" : "missing") + ", though " + kept
                         + " shows earlier runs; without it their documents would be delivered again. Put back a copy of"
                         + " the register; or, to start again on purpose, move the folder " + kept + " away");
             }

@@ -1,6 +1,7 @@
 package io.mivrel;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.model.Finding;
 import java.io.IOException;
@@ -188,5 +189,48 @@ public final class TruthTest {
         Outcome outcome = workshop.takes("journal", "a.csv", layout).run("journal");
         assertThat(blockers(outcome)).isEmpty();
         assertThat(outcome.report().clear().totals().debit()).isEqualTo(115_00);
+    }
+
+    private static final String DATED = """
+            Mon 01/03/2027,shop,10.00,,110.00
+            Tue 02/03/2027,shop,20.00,,130.00
+            Wed 03/03/2027,tin,,5.00,125.00
+            """;
+
+    @Test
+    public void aLineThatCameBeforeWithAnotherDateIsHeldAndBothAreShown() throws Exception {
+        Workshop workshop = new Workshop().bank(DATED);
+        assertThat(workshop.run("bank").report().clear().documents()).isEqualTo(3);
+        Outcome moved =
+                workshop.bank(DATED.replace("Wed 03/03/2027", "Fri 05/03/2027")).run("bank");
+        assertThat(blockers(moved)).containsExactly("line-amended4");
+        assertThat(Workshop.told(moved).get(0).toString())
+                .contains("was delivered before with another date", "2027-03-03", "bank.csv row 4");
+        assertThat(moved.report().clear().documents()).isZero();
+        assertThat(moved.status()).isEqualTo(1);
+    }
+
+    @Test
+    public void theSameAmountAndBalanceOfAnotherMonthIsAnotherLine() throws Exception {
+        Workshop workshop = new Workshop().bank(DATED);
+        workshop.run("bank");
+        Outcome april = workshop.bank("""
+                Wed 17/03/2027,shop,5.00,,130.00
+                Thu 18/03/2027,tin,,5.00,125.00
+                """).run("bank");
+        assertThat(blockers(april)).isEmpty();
+        assertThat(april.report().clear().documents()).isEqualTo(2);
+    }
+
+    @Test
+    public void anEmptyRegisterBesideEvidenceIsADamagedOne() throws Exception {
+        Workshop workshop = new Workshop().bank(DATED);
+        workshop.run("bank");
+        try (Stream<Path> files = Files.walk(workshop.folder.resolve(".mivrel"))) {
+            for (Path file : files.filter(f -> f.toString().endsWith(".db")).toList()) {
+                Files.write(file, new byte[0]);
+            }
+        }
+        assertThatThrownBy(() -> workshop.run("bank")).hasMessageContaining("the register is empty, though");
     }
 }

@@ -13,13 +13,18 @@ import io.mivrel.text.Hash64;
 final class BankIdentity implements DocumentIdentity {
     @Override
     public long identity(RecordRange records) {
+        return identityOn(records, records.block().number(BankLines.DATE, records.from()));
+    }
+
+    @Override
+    public long identityOn(RecordRange records, long day) {
         RecordBlock lines = records.block();
         int index = records.from();
         String account = lines.source().account();
         // The hash that a string keeps, the same everywhere, is enough for an account.
         long h = Hash64.add(1, account == null ? 0 : account.hashCode());
         long balance = lines.number(BankLines.BALANCE, index);
-        h = Hash64.add(h, lines.number(BankLines.DATE, index));
+        h = Hash64.add(h, day);
         h = Hash64.add(h, lines.number(BankLines.AMOUNT, index));
         h = Hash64.add(h, balance);
         if (hasBankReference(lines, index)) {

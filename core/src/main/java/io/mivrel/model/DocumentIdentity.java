@@ -11,6 +11,11 @@ public interface DocumentIdentity {
     /** What the document is called: the hash of the fields that name it. */
     long identity(RecordRange records);
 
+    /** What it would be called if it were of another day; its identity, where the day is no part of that. */
+    default long identityOn(RecordRange records, long day) {
+        return identity(records);
+    }
+
     /**
      * What it says, whatever it is called and dated: the hash of its lines' accounts and amounts as the source has them,
      * before coding. Two documents with the same figures are probably one, entered twice. 0 for a document that has no name

@@ -335,8 +335,9 @@ final class DocumentSorter {
             }
             case AMENDED -> {
                 rule = Rule.LINE_AMENDED;
-                reason =
-                        "this day was delivered before, and lines of it that were delivered are not in this file as they were";
+                reason = earlier != null
+                        ? "this line was delivered before with another date, and is not in this file as it was" + as
+                        : "this day was delivered before, and lines of it that were delivered are not in this file as they were";
                 suggestion = "compare the day with what was delivered: was a line, a balance or a text changed?";
             }
             case NUMBER_RETURNS -> {

@@ -132,7 +132,7 @@ final class Guess {
             return;
         }
         fields.putAll(FieldGuess.fields(gives, usable));
-        if (gives == JournalLines.KIND && known.nil != null && !fields.containsKey(JournalLines.FOREIGN_AMOUNT)) {
+        if (gives == JournalLines.KIND && known.nil != null) {
             byNil(known.nil, fields);
         }
         String asked = amountsAsked(gives, usable, fields, answers);
@@ -198,13 +198,14 @@ final class Guess {
 
     // The columns that sum to nil are those of journals, whatever their titles.
     private static void byNil(NilGroups nil, Map<Field, ColumnSurvey> fields) {
-        fields.values().removeIf(c -> c == nil.debit() || c == nil.credit());
-        if (nil.credit() == null) {
-            fields.put(JournalLines.AMOUNT, nil.debit());
-        } else {
+        // Beside a foreign amount the sides in home money are known by their titles.
+        if (!fields.containsKey(JournalLines.FOREIGN_AMOUNT)) {
+            fields.values().removeIf(c -> c == nil.debit() || c == nil.credit());
             fields.remove(JournalLines.AMOUNT);
-            fields.put(JournalLines.DEBIT, nil.debit());
-            fields.put(JournalLines.CREDIT, nil.credit());
+            fields.put(nil.credit() == null ? JournalLines.AMOUNT : JournalLines.DEBIT, nil.debit());
+            if (nil.credit() != null) {
+                fields.put(JournalLines.CREDIT, nil.credit());
+            }
         }
         if (!fields.containsKey(JournalLines.REFERENCE) && nil.key().type() != FieldType.DATE) {
             fields.values().removeIf(c -> c == nil.key());

@@ -6,15 +6,21 @@ import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.function.LongUnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /** The documents that earlier runs delivered and that can matter to this one. For one thread. */
 final class KnownDocuments implements AutoCloseable {
     /** Further apart, a number that comes again has begun anew. */
     private static final int DAYS_OF_A_NUMBER = 183;
+
+    /** So many days apart, a line with the same amount and balance may be the same one. */
+    private static final int MOST_APART = 31;
 
     private static final int IDENTITY = 0;
     private static final int CONTENT = 1;
@@ -49,6 +55,13 @@ final class KnownDocuments implements AutoCloseable {
     private final Set<Long> newDays = new HashSet<>();
     /** Days that changed since they were delivered. */
     private final Set<Long> changedDays = new HashSet<>();
+
+    /** Lines of this pass that are like a delivered one but for the day, by their identity, and where that stands. */
+    private final Map<Long, Long> otherwiseDated = new HashMap<>();
+    /** Those of which the delivered one did not come again, though the file covers its day. */
+    private final Map<Long, Long> moved = new HashMap<>();
+    /** First and last day of each account in this pass. */
+    private final Map<Integer, long[]> covered = new HashMap<>();
 
     private long lastDeliveries;
     private long matchedByAmount;
@@ -119,9 +132,15 @@ final class KnownDocuments implements AutoCloseable {
         days.add(new Days(account.hashCode(), form, first, last));
     }
 
-    Verdict judge(String account, long identity, long content, long day, long amount, Form form) {
+    /** {@code on} gives the identity of the same document on another day. */
+    Verdict judge(String account, long identity, long content, long day, long amount, Form form, LongUnaryOperator on) {
         if (empty) {
             return Verdict.NEW;
+        }
+        if (!amounts.isEmpty()) {
+            long[] days = covered.computeIfAbsent(account.hashCode(), a -> new long[] {day, day});
+            days[0] = Math.min(days[0], day);
+            days[1] = Math.max(days[1], day);
         }
         long slot = find(identity, content);
         if (!documents.isFree(slot)) {
@@ -148,6 +167,18 @@ final class KnownDocuments implements AutoCloseable {
                 return Verdict.AMENDED;
             }
             newDays.add(dayOf(account, day));
+        }
+        boolean inChain = form == Form.BALANCE || form == Form.BANK_IDENTIFIER;
+        if (verdict == Verdict.NEW && moved.containsKey(identity)) {
+            return Verdict.AMENDED;
+        }
+        for (int apart = 1; verdict == Verdict.NEW && inChain && apart <= MOST_APART; apart++) {
+            for (long other : new long[] {on.applyAsLong(day - apart), on.applyAsLong(day + apart)}) {
+                long at = find(other, other);
+                if (!documents.isFree(at) && (int) documents.get(at, COUNTS) > 0) {
+                    otherwiseDated.putIfAbsent(identity, at);
+                }
+            }
         }
         return verdict;
     }
@@ -176,6 +207,16 @@ final class KnownDocuments implements AutoCloseable {
             }
         }
         newDays.clear();
+        for (Map.Entry<Long, Long> line : otherwiseDated.entrySet()) {
+            long before = documents.get(line.getValue(), DAY);
+            long[] days = covered.get((int) (before >> 32));
+            int day = (int) before;
+            boolean gone = (int) documents.get(line.getValue(), COUNTS) > 0;
+            if (gone && days != null && day >= days[0] && day <= days[1]) {
+                found |= moved.put(line.getKey(), line.getValue()) == null;
+            }
+        }
+        otherwiseDated.clear();
         return found;
     }
 
@@ -217,6 +258,10 @@ final class KnownDocuments implements AutoCloseable {
     /** The document with this identity that was delivered last; {@code null} when there is none. */
     @Nullable
     Found named(long identity) {
+        Long before = moved.get(identity);
+        if (before != null) {
+            return new Found(documents.get(before, IDENTITY), documents.get(before, PLACE));
+        }
         Found last = null;
         for (long slot = documents.start(identity); !documents.isFree(slot); slot = documents.next(slot)) {
             if (documents.get(slot, IDENTITY) == identity
@@ -261,6 +306,8 @@ final class KnownDocuments implements AutoCloseable {
     void startOver() {
         matchedByAmount = 0;
         newDays.clear();
+        otherwiseDated.clear();
+        covered.clear();
         restore(documents, COUNTS);
         amounts.forEach(table -> restore(table, AMOUNT_COUNTS));
     }

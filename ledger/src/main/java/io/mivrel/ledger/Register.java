@@ -368,7 +368,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
                         content,
                         records.block().number(kind.date(), records.from()),
                         byAccount ? records.block().number(kind.amount(), records.from()) : 0,
-                        byAccount ? kind.identity().form(records) : Form.NUMBER);
+                        byAccount ? kind.identity().form(records) : Form.NUMBER,
+                        day -> kind.identity().identityOn(records, day));
         if (verdict == Verdict.DELIVERED) {
             long all = (1L << scope().deliveries().size()) - 1;
             lacking = all & ~known().lastDeliveries();

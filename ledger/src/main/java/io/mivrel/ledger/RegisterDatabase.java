@@ -126,9 +126,14 @@ final class RegisterDatabase implements AutoCloseable {
         }
     }
 
-    /** True when there is a register to look at. */
+    /** True when there is a register to look at: a file without content is none. */
     static boolean exists(RegisterPlace place) {
-        return place.file() == null || Files.exists(place.file());
+        try {
+            return place.file() == null || Files.exists(place.file()) && Files.size(place.file()) > 0;
+        } catch (IOException unreadable) {
+            // What is there and cannot be looked at is told when it is opened.
+            return true;
+        }
     }
 
     private static RegisterDatabase onServer(RegisterPlace place) throws IOException {
