@@ -331,10 +331,15 @@ public final class Posting {
     private Proof prove(PostingRegister log, String batch) throws IOException {
         for (PostingLog.Noted noted : log.batches()) {
             if (noted.batch().key().equals(batch)) {
-                return new Prover(ledger, log, patience).prove(noted);
+                return proof(log, noted);
             }
         }
         throw new IllegalStateException(batch);
+    }
+
+    private Proof proof(PostingRegister log, PostingLog.Noted batch) throws IOException {
+        new Poster(ledger, log, patience).claim(batch);
+        return new Prover(ledger, log, patience).prove(batch);
     }
 
     /** Proves the batches of this run that were not withdrawn, or the one that is named; asks the ledger anew. */
@@ -343,7 +348,7 @@ public final class Posting {
             new Poster(ledger, log, patience).settleEarlier();
             List<Proof> proofs = new ArrayList<>();
             for (PostingLog.Noted noted : wanted(log, batch, false)) {
-                proofs.add(new Prover(ledger, log, patience).prove(noted));
+                proofs.add(proof(log, noted));
             }
             return proofs;
         }

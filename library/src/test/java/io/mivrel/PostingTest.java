@@ -25,6 +25,7 @@ import io.mivrel.practice.PracticeLedger;
 import io.mivrel.practice.PracticePlace;
 import io.mivrel.report.ProofText;
 import io.mivrel.report.SummaryText;
+import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -445,5 +446,50 @@ public class PostingTest {
         workshop.journal(VOUCHERS.replace("2027", "2028").replace("27.50", "99.00"));
         PostOutcome next = posting().rehearse();
         assertThat(next.posting().count(Result.ADDED)).isEqualTo(3);
+    }
+
+    /** A line that carries each request to the ledger twice, and the second answer back. */
+    private Ledger stammering() {
+        return (Ledger) Proxy.newProxyInstance(
+                Ledger.class.getClassLoader(), new Class<?>[] {Ledger.class}, (proxy, method, args) -> {
+                    try {
+                        Object answer = method.invoke(ledger, args);
+                        return method.getName().equals("post") ? method.invoke(ledger, args) : answer;
+                    } catch (InvocationTargetException e) {
+                        throw e.getCause();
+                    }
+                });
+    }
+
+    @Test
+    public void aRequestThatArrivesTwiceIsOfItsBatchAllTheSame() throws Exception {
+        PostOutcome outcome = workshop.open("journal").postTo(stammering()).post();
+        assertThat(outcome.posting().count(Result.ADDED)).isEqualTo(3);
+        assertThat(outcome.proof().holds()).isTrue();
+        assertThat(balances()).isEqualTo(Map.of("1200", -3750L, "2900", -430L, "5010", 1430L, "5020", 2750L));
+        Posting.Withdrawn withdrawn = posting().withdraw(null, List.of());
+        assertThat(withdrawn.withdrawal().takenBack()).isEqualTo(3);
+        assertThat(withdrawn.withdrawal().left()).isZero();
+        assertThat(balances()).isEmpty();
+        assertThat(posting().status(true).get(0).counts()).containsOnly(Map.entry(PostingLog.State.WITHDRAWN, 3L));
+    }
+
+    @Test
+    public void aBatchWhoseDocumentWasReplacedStandsForTheRest() throws Exception {
+        posting().post();
+        workshop.journal(VOUCHERS.replace("27.50", "72.50"));
+        PostOutcome replaced = posting().mode(PostMode.ADD_OR_REPLACE).post();
+        assertThat(replaced.posting().count(Result.REPLACED)).isEqualTo(1);
+        assertThat(replaced.summary(SummaryText.Style.PLAIN)).contains("72.50, in the place of 27.50");
+        List<Proof> proofs = posting().prove(null);
+        assertThat(proofs).hasSize(2).allMatch(Proof::holds);
+        assertThat(posting().status(true))
+                .extracting(status -> status.counts().getOrDefault(PostingLog.State.POSTED, 0L))
+                .containsExactly(2L, 1L);
+        String first = posting().status(true).get(0).batch().batch().key();
+        Posting.Withdrawn withdrawn = posting().withdraw(first, List.of());
+        assertThat(withdrawn.withdrawal().takenBack()).isEqualTo(2);
+        assertThat(withdrawn.proof().holds()).isTrue();
+        assertThat(balances()).isEqualTo(Map.of("1200", -7250L, "5020", 7250L));
     }
 }

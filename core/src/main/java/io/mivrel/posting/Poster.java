@@ -85,6 +85,7 @@ public final class Poster {
         Map<String, PostedEntry> found = findAll(byKey.keySet());
         Map<String, Settled> settled = new LinkedHashMap<>();
         Effect effect = new Effect();
+        Map<String, Entry> olds = new HashMap<>();
         log.entries(batch, (sent, replaced) -> {
             Entry entry = sent.entry();
             PostedEntry there = found.get(entry.key());
@@ -96,11 +97,40 @@ public final class Poster {
                         entry.key(),
                         new Settled(entry.key(), State.POSTED, Answer.of(entry.key(), result, there.number())));
                 add(effect, result, entry, replaced);
+                if (result == Result.REPLACED && replaced != null) {
+                    olds.put(entry.key(), replaced);
+                }
             }
         });
         open.forEach(sent -> settled.putIfAbsent(sent.key(), new Settled(sent.key(), State.WAITING, null)));
+        supersede(batch, olds);
         log.settle(batch, List.copyOf(settled.values()), effect);
         return settled.values().stream().filter(s -> s.state() == State.POSTED).count();
+    }
+
+    // Another entry stands for these documents now, so that the batches that posted them do no more.
+    private void supersede(String batch, Map<String, Entry> replaced) throws IOException {
+        if (replaced.isEmpty()) {
+            return;
+        }
+        for (Sent earlier : log.posted(replaced.keySet())) {
+            Answer answer = earlier.answer();
+            if (!earlier.batch().equals(batch)) {
+                boolean counted = answer == null || answer.result() != Result.THERE;
+                Answer gone = new Answer(
+                        earlier.key(),
+                        Result.REPLACED,
+                        answer == null ? null : answer.number(),
+                        null,
+                        "replaced by the batch " + batch,
+                        0);
+                Effect effect = new Effect();
+                if (counted) {
+                    effect.subtract(Objects.requireNonNull(replaced.get(earlier.key())));
+                }
+                log.settle(earlier.batch(), List.of(new Settled(earlier.key(), State.WITHDRAWN, gone)), effect);
+            }
+        }
     }
 
     private static void add(Effect effect, Result result, Entry entry, @Nullable Entry replaced) {
@@ -134,8 +164,14 @@ public final class Poster {
         return work.report;
     }
 
-    /** What a withdrawal did: how many were taken back, and what the ledger refused to take back. */
-    public record Withdrawal(long takenBack, List<Refused> refused) {}
+    /**
+     * What a withdrawal did.
+     *
+     * @param takenBack how many were taken back
+     * @param refused what the ledger refused to take back
+     * @param left entries of the batch that the ledger still has, though nothing is known of them here
+     */
+    public record Withdrawal(long takenBack, List<Refused> refused, long left) {}
 
     /** A document that stays, with the ledger's answer. */
     public record Refused(Sent document, Answer answer, Ledger.@Nullable Plain plain) {}
@@ -149,6 +185,7 @@ public final class Poster {
     public Withdrawal withdraw(PostingLog.Noted batch, @Nullable Collection<String> wanted, java.time.LocalDate day)
             throws IOException {
         String key = batch.batch().key();
+        claim(batch);
         Map<String, Sent> posted = new LinkedHashMap<>();
         log.documents(key, sent -> {
             boolean own = sent.answer() == null || sent.answer().result() != Result.THERE;
@@ -171,10 +208,59 @@ public final class Poster {
             Map<String, Answer> answers = byKey(patience.repeat(() -> ledger.withdraw(key, some, day)));
             refused.addAll(noteWithdrawn(key, some, answers, posted));
         }
-        if (wanted == null && refused.isEmpty()) {
+        long left = wanted == null ? live(key) : 0;
+        if (wanted == null && refused.isEmpty() && left == 0) {
             log.end(key, true);
         }
-        return new Withdrawal(keys.size() - refused.size(), refused);
+        return new Withdrawal(keys.size() - refused.size(), refused, Math.max(0, left - refused.size()));
+    }
+
+    /**
+     * Takes for the batch's own what the ledger has of it, though it once answered that it was there already: it says so too
+     * when a request comes to it twice. The batch of the entry decides.
+     *
+     * @return how many there were
+     */
+    public long claim(PostingLog.Noted batch) throws IOException {
+        String key = batch.batch().key();
+        Set<String> there = new HashSet<>();
+        log.documents(key, sent -> {
+            Answer answer = sent.answer();
+            if (sent.state() == State.POSTED && answer != null && answer.result() == Result.THERE) {
+                there.add(sent.key());
+            }
+        });
+        Map<String, PostedEntry> own = there.isEmpty() ? Map.of() : new HashMap<>(findAll(there));
+        own.values().removeIf(entry -> !key.equals(entry.batch()));
+        if (!own.isEmpty()) {
+            List<Settled> settled = new ArrayList<>();
+            Effect effect = new Effect();
+            log.entries(key, (sent, replaced) -> {
+                PostedEntry entry = own.get(sent.entry().key());
+                if (entry != null) {
+                    Result result = replaced == null ? Result.ADDED : Result.REPLACED;
+                    settled.add(new Settled(
+                            sent.entry().key(),
+                            State.POSTED,
+                            Answer.of(sent.entry().key(), result, entry.number())));
+                    add(effect, result, sent.entry(), replaced);
+                }
+            });
+            log.settle(key, settled, effect);
+        }
+        return own.size();
+    }
+
+    // How many entries of a batch stand in the ledger.
+    private long live(String batch) throws LedgerException {
+        return patience.repeat(() -> {
+            long[] count = new long[1];
+            ledger.entries(Ledger.Query.ofBatch(batch), entry -> {
+                boolean own = batch.equals(entry.batch()) && entry.reverses() == null;
+                count[0] += own && entry.standing().isLive() ? 1 : 0;
+            });
+            return count[0];
+        });
     }
 
     private List<Refused> noteWithdrawn(
@@ -380,11 +466,18 @@ public final class Poster {
             List<Settled> settled = new ArrayList<>();
             Effect effect = new Effect();
             Map<String, PostedEntry> there = others(answers);
+            Map<String, PostedEntry> already = inLog ? already(answers) : Map.of();
+            Map<String, Entry> olds = new HashMap<>();
             for (Sourced sourced : sent) {
                 Entry entry = sourced.entry();
                 PostedEntry old = before.get(entry.key());
                 Answer answer = inBatch(Objects.requireNonNull(answers.get(entry.key())), old);
                 PostedEntry other = there.get(entry.key());
+                PostedEntry mine = already.get(entry.key());
+                if (mine != null && order.batch().key().equals(mine.batch())) {
+                    // The request came to it twice, and this is the answer to the second.
+                    answer = inBatch(Answer.of(entry.key(), Result.ADDED, mine.number()), old);
+                }
                 if (answer.result() == Result.REFUSED
                         && other != null
                         && other.entry().digest().equals(entry.digest())) {
@@ -393,11 +486,16 @@ public final class Poster {
                 }
                 settled.add(new Settled(entry.key(), state(answer), answer));
                 add(effect, answer.result(), entry, old == null ? null : old.entry());
+                if (answer.result() == Result.REPLACED && old != null) {
+                    olds.put(entry.key(), old.entry());
+                    report.replaces(old.entry());
+                }
                 report.take(sourced, answer, other == null ? null : other.entry(), ledger.plain(answer));
             }
             report.effect().add(effect);
             if (inLog) {
                 adopt(sent, answers);
+                supersede(order.batch().key(), olds);
                 log.settle(order.batch().key(), settled, effect);
             }
         }
@@ -440,6 +538,14 @@ public final class Poster {
             return answer.result() == Result.ADDED && !same
                     ? Answer.of(answer.key(), Result.REPLACED, answer.number())
                     : answer;
+        }
+
+        private Map<String, PostedEntry> already(Map<String, Answer> answers) throws LedgerException {
+            List<String> keys = answers.values().stream()
+                    .filter(answer -> answer.result() == Result.THERE)
+                    .map(Answer::key)
+                    .toList();
+            return keys.isEmpty() ? Map.of() : findAll(keys);
         }
 
         // What the ledger has in the place of those that it did not take.

@@ -119,6 +119,9 @@ public interface PostingLog {
     /** Of each key that was ever sent, the document that was sent last. */
     Map<String, Sent> latest(Collection<String> keys) throws IOException;
 
+    /** The documents with these keys that stand as {@link State#POSTED}, in whichever batch. */
+    List<Sent> posted(Collection<String> keys) throws IOException;
+
     /** All batches, the earliest first. */
     List<Noted> batches() throws IOException;
 

@@ -18,6 +18,7 @@ public final class PostingReport {
     private final Map<Result, Long> results = new EnumMap<>(Result.class);
     private final List<NotTaken> notTaken = new ArrayList<>();
     private final Effect effect = new Effect();
+    private final Effect takenOff = new Effect();
     private long before;
     private long beyond;
 
@@ -52,6 +53,10 @@ public final class PostingReport {
         if (!taken && notTaken.size() < KEPT) {
             notTaken.add(new NotTaken(sent, answer, there, plain));
         }
+    }
+
+    void replaces(Entry old) {
+        takenOff.add(old);
     }
 
     int kept() {
@@ -103,6 +108,11 @@ public final class PostingReport {
 
     public List<NotTaken> notTaken() {
         return notTaken;
+    }
+
+    /** What the entries had added that were replaced; {@link #effect} is without it. */
+    public Effect takenOff() {
+        return takenOff;
     }
 
     /** What was added to the balances. */

@@ -35,9 +35,6 @@ import org.jspecify.annotations.Nullable;
  * words of titles. For one thread.
  */
 final class BankColumns {
-    /** So many texts at least must say which way their money went before they say anything. */
-    static final int LEAST_EVIDENCE = 3;
-
     private static final int MOST_SIDES = 4;
     private static final int MOST_KEYS = 6;
     /** The column that the headings of sections make. */
@@ -69,9 +66,6 @@ final class BankColumns {
 
     /** Which rows of unsigned amounts go out, by a column or by headings; {@code null} when the amounts say it. */
     Relation.@Nullable Sides sides;
-
-    /** True when arithmetic tells the sides, and not what their words mean. */
-    boolean sidesProved;
 
     /** What each row moves, before any sign is turned; absent where it moves nothing. */
     long[] amounts = new long[0];
@@ -106,11 +100,7 @@ final class BankColumns {
         this.headingOf = sample.headingOfEach();
         List<Sample.Kept> all = new ArrayList<>(around);
         all.addAll(sample.between());
-        // A row that was cut off is still one of the data.
-        all.removeIf(row -> sample.dateColumn >= 0
-                && sample.dateColumn < row.cells().size()
-                && sample.isDate(row.cells().get(sample.dateColumn)));
-        this.beside = new BesideFigures(all, form, answers);
+        this.beside = new BesideFigures(all, sample, form, answers);
         this.signs = new BankSigns(this, sample, all, form);
     }
 
@@ -325,7 +315,6 @@ final class BankColumns {
         }
         if (moves.sides() != null) {
             side(moves.sides());
-            sidesProved = true;
         } else if (other != null && moves.second() == Relation.Second.CHARGES) {
             used.add(other);
             sources.put(
@@ -449,7 +438,6 @@ final class BankColumns {
                 == 1;
         if (one) {
             side(agreeing.get(0));
-            sidesProved = true;
             return;
         }
         sideByWords(ways);

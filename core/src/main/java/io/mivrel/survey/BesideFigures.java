@@ -36,8 +36,6 @@ final class BesideFigures {
 
         @Nullable
         Role role;
-        /** True when the rows come to it. */
-        boolean agrees;
 
         Figure(String label, long value, String written) {
             this.label = label;
@@ -57,10 +55,11 @@ final class BesideFigures {
     private final boolean headedOwed;
 
     /** {@code answers} may say the labels of the opening and of the closing balance. */
-    BesideFigures(Collection<Sample.Kept> rows, AmountFormat form, Answers answers) {
+    BesideFigures(Collection<Sample.Kept> rows, Sample sample, AmountFormat form, Answers answers) {
         boolean owed = false;
         for (Sample.Kept row : rows) {
             List<String> cells = row.cells();
+            int before = all.size();
             for (int i = 0; i < cells.size(); i++) {
                 String cell = cells.get(i);
                 owed |= cell.indexOf(' ') > 0 && TradeWords.longest("owed", cell) >= 6;
@@ -70,6 +69,10 @@ final class BesideFigures {
                 } else if (!cell.isEmpty() && Character.isLetter(cell.codePointAt(0))) {
                     take(cells, i, form);
                 }
+            }
+            if (sample.isOfData(row)) {
+                // It was cut off, or states a balance on a day.
+                all.subList(before, all.size()).removeIf(figure -> role(figure) == null);
             }
         }
         headedOwed = owed;

@@ -241,6 +241,11 @@ final class Sample {
         return datePatterns.stream().anyMatch(p -> p.parse(text) != DatePattern.UNREADABLE);
     }
 
+    /** True for a row with a date in its column, though it may lack cells. */
+    boolean isOfData(Kept row) {
+        return dateColumn >= 0 && dateColumn < row.cells.size() && isDate(row.cells.get(dateColumn));
+    }
+
     /** True for a cell of the column of dates that is one, perhaps an impossible one; not for a total or a count. */
     boolean isDated(String cell) {
         byte[] bytes = cell.getBytes(StandardCharsets.UTF_8);

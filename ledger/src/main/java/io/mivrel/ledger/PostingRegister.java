@@ -370,20 +370,32 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
 
     @Override
     public Map<String, Sent> latest(Collection<String> keys) throws IOException {
-        return read(() -> {
-            Map<String, Sent> found = new HashMap<>();
+        Map<String, Sent> found = new HashMap<>();
+        withKeys(keys, "", sent -> found.put(sent.key(), sent));
+        return found;
+    }
+
+    @Override
+    public List<Sent> posted(Collection<String> keys) throws IOException {
+        List<Sent> found = new ArrayList<>();
+        withKeys(keys, " AND d.state = 'posted'", found::add);
+        return found;
+    }
+
+    private void withKeys(Collection<String> keys, String where, Consumer<Sent> target) throws IOException {
+        read(() -> {
             List<String> all = List.copyOf(keys);
             for (int from = 0; from < all.size(); from += KEYS_A_QUERY) {
                 List<String> some = all.subList(from, Math.min(all.size(), from + KEYS_A_QUERY));
                 String marks = String.join(", ", some.stream().map(k -> "?").toList());
                 List<Object> values = new ArrayList<>(List.of(company, ledger));
                 values.addAll(some);
-                try (PreparedStatement query =
-                        prepare(DOCUMENTS + " AND d.document_key IN (" + marks + ") ORDER BY d.id", values.toArray())) {
-                    documents(query, sent -> found.put(sent.key(), sent));
+                try (PreparedStatement query = prepare(
+                        DOCUMENTS + where + " AND d.document_key IN (" + marks + ") ORDER BY d.id", values.toArray())) {
+                    documents(query, target);
                 }
             }
-            return found;
+            return true;
         });
     }
 

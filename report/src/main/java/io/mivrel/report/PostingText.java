@@ -172,9 +172,17 @@ public final class PostingText {
                 posting.effect().sides().entrySet()) {
             debits.merge(side.getKey().currency(), side.getValue().debit(), Math::addExact);
         }
+        Map<String, Long> off = new TreeMap<>();
+        posting.takenOff()
+                .sides()
+                .forEach((place, sides) -> off.merge(place.currency(), sides.debit(), Math::addExact));
         StringBuilder words = new StringBuilder();
-        debits.forEach((currency, debit) -> words.append("   debit and credit ")
-                .append(Money.show(debit, java.util.Currency.getInstance(currency))));
+        debits.forEach((currency, debit) -> {
+            java.util.Currency in = java.util.Currency.getInstance(currency);
+            long taken = off.getOrDefault(currency, 0L);
+            words.append("   debit and credit ").append(Money.show(debit + taken, in));
+            words.append(taken == 0 ? "" : ", in the place of " + Money.show(taken, in));
+        });
         return words.toString();
     }
 

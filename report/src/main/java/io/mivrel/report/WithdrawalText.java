@@ -22,6 +22,12 @@ public final class WithdrawalText {
             page.line("stay", Words.count(withdrawal.refused().size(), "document"));
             withdrawal.refused().stream().limit(MOST).forEach(one -> refused(one, page));
         }
+        if (withdrawal.left() > 0) {
+            page.line(
+                    "left",
+                    Words.count(withdrawal.left(), "document")
+                            + " of the batch in the ledger, unknown here: look there");
+        }
         boolean nil = proof.accounts().stream().allMatch(line -> line.landed() == 0);
         page.line(
                 "balances",
