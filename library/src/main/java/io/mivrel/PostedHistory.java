@@ -73,6 +73,11 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
     }
 
     @Override
+    public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
+        return register.counterpart(account, amount, day);
+    }
+
+    @Override
     public void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries) {
         // Posting has a memory of its own.
     }

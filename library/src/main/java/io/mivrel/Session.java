@@ -346,6 +346,11 @@ final class Session implements Publication {
         }
 
         @Override
+        public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
+            return register().counterpart(account, amount, day);
+        }
+
+        @Override
         public void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
                 throws IOException {
             register().remember(kind, records, identity, figures, content, deliveries);

@@ -547,6 +547,7 @@ public class RulesTest {
         all().forEach(c -> tested.add(c.rule));
         tested.addAll(PostingTest.RULES);
         tested.addAll(CorrectionsTest.RULES);
+        tested.addAll(TruthTest.RULES);
         assertThat(tested).containsExactlyInAnyOrderElementsOf(Arrays.asList(Rule.values()));
     }
 

@@ -4,16 +4,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.model.Finding;
+import io.mivrel.model.FindingRule;
+import io.mivrel.model.Rule;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** What goes out is in the money and in the books it is said to be in, once. */
 public final class TruthTest {
+    /** Rules that are tested here. */
+    static final Set<FindingRule> RULES = Set.of(Rule.TRANSFER_BOOKED);
+
     private static final String MONEY_LAYOUT = """
             layout: Ledger
             gives: journal lines
@@ -232,5 +238,60 @@ public final class TruthTest {
             }
         }
         assertThatThrownBy(() -> workshop.run("bank")).hasMessageContaining("the register is empty, though");
+    }
+
+    private static Workshop twoAccounts() {
+        Workshop workshop = new Workshop();
+        workshop.replace(
+                "books/chart.csv",
+                "1300,Customers",
+                "1250,Reserve account,asset,bank,,\n1260,Transfers,asset,clearing,,\n1300,Customers");
+        workshop.replace(
+                "coding.csv",
+                "tin,out,tin",
+                "there,out,to reserve,,,1250,,,\nback,in,from current,,,1200,,,\ntin,out,tin");
+        workshop.put("other-layout.yaml", workshop.read("bank-layout.yaml").replace("account: 1200", "account: 1250"));
+        workshop.put("other.csv", Workshop.BANK_TITLES + "Thu 04/03/2027,from current,500.00,,700.00\n");
+        workshop.put(
+                "other.yaml",
+                workshop.read("bank.yaml")
+                        .replace("run: bank", "run: other")
+                        .replace("bank.csv", "other.csv")
+                        .replace("bank-layout", "other-layout"));
+        return workshop.bank("Tue 02/03/2027,to reserve,,500.00,100.00\n");
+    }
+
+    @Test
+    public void aTransferBetweenOwnAccountsIsBookedOnce() throws Exception {
+        // In two runs, one after the other.
+        Workshop workshop = twoAccounts();
+        assertThat(workshop.run("bank").report().clear().documents()).isEqualTo(1);
+        Outcome other = workshop.run("other");
+        assertThat(blockers(other)).containsExactly("transfer-booked2");
+        assertThat(Workshop.told(other).get(0).toString())
+                .contains("to account 1200", "2027-03-02", "delivered by 'bank'");
+        assertThat(other.report().clear().documents()).isZero();
+        // In one run.
+        Workshop together = twoAccounts();
+        together.replace(
+                "bank.yaml",
+                "intake: [{files: bank.csv, layout: bank-layout.yaml}]",
+                "intake: [{files: bank.csv, layout: bank-layout.yaml}, {files: other.csv, layout: other-layout.yaml}]");
+        Outcome both = together.run("bank");
+        assertThat(blockers(both)).containsExactly("transfer-booked2");
+        assertThat(both.report().clear().documents()).isEqualTo(1);
+    }
+
+    @Test
+    public void bothEndsThroughAClearingAccountAndOtherAmountsGoOut() throws Exception {
+        Workshop through = twoAccounts();
+        through.replace("coding.csv", "to reserve,,,1250", "to reserve,,,1260")
+                .replace("coding.csv", "from current,,,1200", "from current,,,1260");
+        through.run("bank");
+        assertThat(through.run("other").report().clear().documents()).isEqualTo(1);
+        Workshop another = twoAccounts();
+        another.run("bank");
+        another.replace("other.csv", "500.00,,700.00", "501.00,,701.00");
+        assertThat(another.run("other").report().clear().documents()).isEqualTo(1);
     }
 }

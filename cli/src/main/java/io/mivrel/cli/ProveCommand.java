@@ -97,7 +97,7 @@ final class ProveCommand implements Callable<Integer> {
             } else {
                 proofs.forEach(proof -> out.print(ProofText.of(proof, ledger.name(), run.company(), Screen.style())));
             }
-            return proofs.stream().allMatch(Proof::holds) ? 0 : 1;
+            return proofs.stream().allMatch(Proof::agrees) ? 0 : 1;
         }
     }
 }

@@ -45,6 +45,7 @@ public final class Corrections implements Overrides {
             Rule.CONTROL_TOTAL_DIFFERS,
             Rule.STATEMENT_GAP,
             Rule.ROW_CUT_OFF,
+            Rule.TRANSFER_BOOKED,
             Rule.NET_DIFFERS,
             Rule.TAX_DIFFERS);
 

@@ -381,6 +381,10 @@ public enum Rule implements FindingRule {
             CAUTION,
             "Rows were read, and none of them is a document: all were left out.",
             "Compare the wanted dates, the filters and the end of the data in the layout with the file."),
+    TRANSFER_BOOKED(
+            BLOCKER,
+            "A line is coded to another bank or card account of the books, and the other end of that transfer went out already.",
+            "Leave one end out; or code both ends to a clearing account; where these are two transfers, keep the line."),
     LINE_AMENDED(
             BLOCKER,
             "The day of this line was delivered before, and lines of that day that were delivered are not in this file: the"

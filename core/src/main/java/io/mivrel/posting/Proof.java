@@ -4,6 +4,8 @@ import io.mivrel.books.Account;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Effect.Place;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -15,6 +17,7 @@ import org.jspecify.annotations.Nullable;
  * @param differences what is not as it was sent, or not explained; empty when all is proved
  * @param closings closing balances of statements against the ledger's bank accounts
  * @param open clearing and suspense accounts that are not nil
+ * @param waiting documents of the batch that are in the ledger by no batch: refused, different or waiting
  * @param results what the batch does to the profit and loss, income negative, by currency
  */
 public record Proof(
@@ -24,11 +27,41 @@ public record Proof(
         List<Difference> differences,
         List<ClosingLine> closings,
         List<OpenAccount> open,
+        long waiting,
         List<Money> results) {
 
     /** True when everything that was sent is there as it was sent, and every balance is explained. */
     public boolean holds() {
         return differences.isEmpty();
+    }
+
+    /** True when it holds, and all else that is told with it agrees: statements, accounts that should be nil, nothing waits. */
+    public boolean agrees() {
+        return holds() && but().isEmpty();
+    }
+
+    /** What does not agree though the batch is proved, in words; of a batch that is gone nothing is expected to. */
+    public List<String> but() {
+        List<String> but = new ArrayList<>();
+        if (references.posted() == 0) {
+            return but;
+        }
+        for (ClosingLine line : closings) {
+            if (line.difference() != 0) {
+                Currency currency = line.closing().balance().currency();
+                but.add(line.closing().file() + " closes " + Money.show(line.difference(), currency)
+                        + " apart from account " + line.closing().account());
+            }
+        }
+        for (OpenAccount one : open) {
+            but.add("account " + one.account().label() + " is not nil: "
+                    + Money.show(one.left().minor(), one.left().currency()));
+        }
+        if (waiting > 0) {
+            but.add(waiting + (waiting == 1 ? " document is" : " documents are")
+                    + " not in the ledger: refused, different there, or waiting");
+        }
+        return but;
     }
 
     /**
@@ -74,7 +107,7 @@ public record Proof(
      *
      * @param ledger the balance of the account there at the end of the day
      * @param earlier the opening balance of the statement less what the ledger had before its first day
-     * @param notPosted movements of the statement that are not in the ledger: held, refused or waiting
+     * @param notPosted movements of the statement that were not posted from here
      * @param others movements in the ledger that did not come from here
      * @param items entries that make up the others, the first ones
      */

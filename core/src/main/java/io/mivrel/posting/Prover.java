@@ -59,6 +59,7 @@ public final class Prover {
         private final Set<String> before = new HashSet<>();
 
         private final Set<String> replaced = new HashSet<>();
+        private final Set<String> notThere = new HashSet<>();
         private final Set<String> seen = new HashSet<>();
         private final Map<String, Entry> changed = new HashMap<>();
         private final List<Difference> differences = new ArrayList<>();
@@ -97,6 +98,7 @@ public final class Prover {
                     differences,
                     statements.closings(log.closings(key)),
                     statements.open(books),
+                    waiting(),
                     results(books));
         }
 
@@ -111,7 +113,16 @@ public final class Prover {
                 }
             } else if (sent.state() == State.WITHDRAWN) {
                 replaced.add(sent.key());
+            } else {
+                notThere.add(sent.key());
             }
+        }
+
+        // What was refused and then posted by a later batch waits no more.
+        private long waiting() throws IOException {
+            return log.latest(notThere).values().stream()
+                    .filter(sent -> sent.state() != State.POSTED && sent.state() != State.WITHDRAWN)
+                    .count();
         }
 
         // What was recorded since, and the balances at the end of that.

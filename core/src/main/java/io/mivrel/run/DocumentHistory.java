@@ -101,6 +101,17 @@ public interface DocumentHistory {
     @Nullable
     Earlier alike(long identity, long figures, long day) throws IOException;
 
+    /**
+     * A line that was delivered of another account with this amount, within {@value #NEAR_DAYS} days; {@code null} when there
+     * is none.
+     *
+     * @param amount minor units, as that account has it
+     * @param day an epoch day
+     */
+    default @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
+        return null;
+    }
+
     /** So many days apart, the same figures under two numbers are probably one document, entered twice. */
     int NEAR_DAYS = 5;
 

@@ -86,7 +86,10 @@ final class DocumentLane implements Grouping.Target {
                     && records.isValid(i)
                     && !overlaps.isDoubtful(records.range(i, i + 1))
                     && (again == null || !again[i])
-                    && (codings == null || codings[i] != null && !codings[i].isSplit());
+                    && (codings == null
+                            || codings[i] != null
+                                    && !codings[i].isSplit()
+                                    && !sorter.isTransferTo(codings[i].posting().account()));
         }
         sorter.sort(documents, decided, (i, noted) -> {
             Document document = drafter.draft(documents.range(i), documents.coding(i), noted::add);

@@ -50,6 +50,7 @@ final class DocumentSorter {
     private final List<Check> objectChecks;
 
     private final Repeats repeats;
+    private final Transfers transfers;
     private final @Nullable WriterThread writerThread;
     /** The deliveries that get what went out by others before, a bit for each. */
     private final long takeEarlier;
@@ -68,6 +69,7 @@ final class DocumentSorter {
         this.identities = kind.identity();
         this.repeats = new Repeats(kind, plan.inputs(), plan.joinsFiles());
         this.history = plan.history();
+        this.transfers = new Transfers(plan.books(), history);
         this.checks = checks;
         this.objectChecks = checks.stream().filter(c -> c.columns() == null).toList();
         this.writerThread = writers.isEmpty() ? null : new WriterThread(writers, workers);
@@ -118,8 +120,27 @@ final class DocumentSorter {
             }
         }
         checks.forEach(check -> check(check, document, noted));
+        if (verdict != Verdict.DELIVERED && !isBlocked(noted)) {
+            transfer(document, noted);
+        }
         noted.replaceAll(plan.corrections()::judge);
         settle(document, noted, to, identity, figures, content);
+    }
+
+    private void transfer(Document document, List<Finding> noted) {
+        try {
+            Finding booked = transfers.judge(document);
+            if (booked != null) {
+                noted.add(booked);
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** True where lines coded to this account are ends of transfers, each of which is looked at by itself. */
+    boolean isTransferTo(@Nullable String account) {
+        return transfers.isOwn(account);
     }
 
     private void meet(RecordRange records, long identity, long figures) {

@@ -426,6 +426,47 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     @Override
+    public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
+        List<Earlier> found = new ArrayList<>();
+        LocalDate first = LocalDate.ofEpochDay(day - NEAR_DAYS);
+        LocalDate last = LocalDate.ofEpochDay(day + NEAR_DAYS);
+        String of = " d JOIN run ON run.id = run_id WHERE run.company = ? AND account = ? AND d.state <> 'withdrawn'";
+        try {
+            for (String sql : List.of(
+                    "SELECT run_id, place FROM document" + of + " AND day >= ? AND day <= ?" + database.standing(),
+                    "SELECT run_id, place FROM document_pack" + of + " AND last_day >= ? AND first_day <= ?"
+                            + database.standing())) {
+                try (PreparedStatement query = connection.prepareStatement(sql)) {
+                    query.setString(1, scope().company());
+                    query.setString(2, account);
+                    query.setString(3, first.toString());
+                    query.setString(4, last.toString());
+                    try (ResultSet rows = query.executeQuery()) {
+                        while (rows.next()) {
+                            DocumentList.at(connection, rows.getLong(1), rows.getLong(2), (identity, document) -> {
+                                boolean fits = document.amount().minor() == amount
+                                        && !document.day().isBefore(first)
+                                        && !document.day().isAfter(last);
+                                if (fits) {
+                                    found.add(new Earlier(
+                                            document.reference(),
+                                            document.file(),
+                                            document.row(),
+                                            document.day(),
+                                            document.run()));
+                                }
+                            });
+                        }
+                    }
+                }
+            }
+        } catch (SQLException e) {
+            throw database.failure(e);
+        }
+        return found.isEmpty() ? null : found.get(0);
+    }
+
+    @Override
     public void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
             throws IOException {
         if (deeds == null) {

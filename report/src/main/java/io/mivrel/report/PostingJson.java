@@ -99,6 +99,9 @@ public final class PostingJson {
         json.writeStartObject();
         json.writeStringProperty("batch", proof.batch().batch().name());
         json.writeBooleanProperty("holds", proof.holds());
+        json.writeArrayPropertyStart("but");
+        proof.but().forEach(json::writeString);
+        json.writeEndArray();
         Proof.References r = proof.references();
         json.writeNumberProperty("posted", r.posted());
         json.writeNumberProperty("there", r.there());

@@ -75,6 +75,12 @@ public final class ProofText {
         boolean gone = proof.references().posted() == 0;
         if (proof.holds() && gone) {
             page.strong("Proved: nothing of the batch is left, and before + others = after on every account.");
+        } else if (proof.holds() && !proof.agrees()) {
+            page.alarm("Proved, but:");
+            proof.but().forEach(words -> page.alarm("  " + words));
+            page.say(
+                    "Everything that was sent is there once and as it was sent, and before + batch + others = after on every"
+                            + " account.");
         } else if (proof.holds()) {
             page.strong("Proved: everything that was sent is there once and as it was sent, and before + batch + others"
                     + " = after on every account.");
@@ -228,11 +234,7 @@ public final class ProofText {
                                     currency)
                             + " on the account before "
                             + line.closing().from());
-            part(
-                    page,
-                    line.notPosted().minor(),
-                    currency,
-                    "moves on the statement that are not in the ledger: held, refused or waiting");
+            part(page, line.notPosted().minor(), currency, "moves on the statement that were not posted from here");
             part(page, -line.others().minor(), currency, "moves in the ledger that did not come from here");
             line.items().forEach(item -> page.say("                    " + item));
         }
