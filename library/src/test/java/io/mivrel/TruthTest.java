@@ -18,7 +18,7 @@ import org.testng.annotations.Test;
 /** What goes out is in the money and in the books it is said to be in, once. */
 public final class TruthTest {
     /** Rules that are tested here. */
-    static final Set<FindingRule> RULES = Set.of(Rule.TRANSFER_BOOKED);
+    static final Set<FindingRule> RULES = Set.of(Rule.TRANSFER_BOOKED, Rule.TWO_ENTRIES);
 
     private static final String MONEY_LAYOUT = """
             layout: Ledger
@@ -293,5 +293,43 @@ public final class TruthTest {
         another.run("bank");
         another.replace("other.csv", "500.00,,700.00", "501.00,,701.00");
         assertThat(another.run("other").report().clear().documents()).isEqualTo(1);
+    }
+
+    @Test
+    public void twoEntriesUnderOneNumberAreHeldAndASeriesTellsThemApart() throws Exception {
+        StringBuilder file = new StringBuilder("ref,date,account,amount,src\n");
+        file.append("9,01/03/2027,5010,10.00,A\n9,01/03/2027,1200,-10.00,A\n");
+        for (int i = 100; i < 130; i++) {
+            file.append(i + ",02/03/2027,5010,1.00,A\n" + i + ",02/03/2027,1200,-1.00,A\n");
+        }
+        file.append("9,01/03/2027,5020,70.00,B\n9,01/03/2027,1200,-70.00,B\n");
+        Workshop workshop = new Workshop().put("a.csv", file.toString());
+        String layout = MONEY_LAYOUT.replace("  currency:  {column: curr}\n", "") + "unused: [src]\n";
+        Outcome outcome = workshop.takes("journal", "a.csv", layout).run("journal");
+        assertThat(blockers(outcome)).contains("two-entries2");
+        assertThat(Workshop.told(outcome).toString()).contains("rows 2 to 3 and rows 64 to 65");
+        assertThat(outcome.report().clear().documents()).isEqualTo(30);
+        Outcome apart = workshop.takes(
+                        "journal", "a.csv", MONEY_LAYOUT.replace("currency:  {column: curr}", "series: {column: src}"))
+                .run("journal");
+        assertThat(blockers(apart)).isEmpty();
+        assertThat(apart.report().clear().documents()).isEqualTo(32);
+    }
+
+    @Test
+    public void twoSourcesThatBothCountFromOneDoNotMeet() throws Exception {
+        String rows = "1,01/03/2027,5010,10.00\n1,01/03/2027,1200,-10.00\n";
+        Workshop workshop = new Workshop()
+                .put("a.csv", "ref,date,account,amount\n" + rows)
+                .put("b.csv", "ref,date,account,amount\n" + rows.replace("10.00", "12.00"));
+        String layout = MONEY_LAYOUT.replace("currency:  {column: curr}", "series: {constant: SERIES}");
+        workshop.takes("journal", "a.csv", layout.replace("SERIES", "sales")).run("journal");
+        Outcome other = workshop.takes("journal", "b.csv", layout.replace("SERIES", "payroll"))
+                .run("journal");
+        assertThat(blockers(other)).isEmpty();
+        assertThat(other.report().clear().documents()).isEqualTo(1);
+        Outcome same = workshop.takes("journal", "b.csv", layout.replace("SERIES", "sales"))
+                .run("journal");
+        assertThat(blockers(same)).contains("changed-since-delivered2");
     }
 }

@@ -15,6 +15,7 @@ public final class StandardChecks {
                 new CodeCheck(books),
                 new BalanceCheck(),
                 new CurrencyCheck(),
+                new TwoEntriesCheck(),
                 new RepeatedLinesCheck());
     }
 }

@@ -63,7 +63,7 @@ public final class Grouping implements Closeable {
 
     private final FieldTable table;
     private final Field key;
-    private final @Nullable Field within;
+    private final List<Field> within;
     private final boolean acrossFiles;
     private final Target target;
     private final LongIndex apart;
@@ -84,12 +84,12 @@ public final class Grouping implements Closeable {
 
     /** A first pass over records of a table, grouped by one of its code fields. */
     public Grouping(FieldTable table, Field key, Target target) {
-        this(table, key, null, false, target, new LongIndex());
+        this(table, key, List.of(), false, target, new LongIndex());
     }
 
-    /** The same, where a key with another value of this field is another document; before the first record. */
-    public Grouping within(@Nullable Field field) {
-        return new Grouping(table, key, field, acrossFiles, target, apart);
+    /** The same, where a key with another value of one of these fields is another document; before the first record. */
+    public Grouping within(List<Field> fields) {
+        return new Grouping(table, key, fields, acrossFiles, target, apart);
     }
 
     /** The same, where a key in another file is the same document; before the first record. */
@@ -98,7 +98,7 @@ public final class Grouping implements Closeable {
     }
 
     private Grouping(
-            FieldTable table, Field key, @Nullable Field within, boolean acrossFiles, Target target, LongIndex apart) {
+            FieldTable table, Field key, List<Field> within, boolean acrossFiles, Target target, LongIndex apart) {
         this.table = table;
         this.key = key;
         this.within = within;
@@ -173,14 +173,20 @@ public final class Grouping implements Closeable {
 
     private long hash(RecordBlock block, int index) {
         long hash = Hash64.add(fileOrdinal, block.textBytes(), block.textStart(key, index), block.textEnd(key, index));
-        return within == null || block.textEnd(within, index) == block.textStart(within, index)
-                ? hash
-                : Hash64.add(hash, block.textBytes(), block.textStart(within, index), block.textEnd(within, index));
+        for (Field field : within) {
+            int start = block.textStart(field, index);
+            int end = block.textEnd(field, index);
+            hash = end == start ? hash : Hash64.add(Hash64.add(hash, field.name()), block.textBytes(), start, end);
+        }
+        return hash;
     }
 
     private boolean same(RecordBlock block, int index, RecordBlock other, int otherIndex) {
-        return block.sameText(key, index, other, otherIndex)
-                && (within == null || block.sameText(within, index, other, otherIndex));
+        boolean same = block.sameText(key, index, other, otherIndex);
+        for (int i = 0; same && i < within.size(); i++) {
+            same = block.sameText(within.get(i), index, other, otherIndex);
+        }
+        return same;
     }
 
     // True when the key is known to stand apart; else it is seen now, and not to be seen again.
@@ -248,7 +254,7 @@ public final class Grouping implements Closeable {
                     + '\0'
                     + record.text(key)
                     + '\0'
-                    + (within == null ? null : record.text(within));
+                    + within.stream().map(record::text).toList();
             List<SourceRecord> records = groups.computeIfAbsent(name, k -> new ArrayList<>(4));
             if (records.size() == MOST_LINES) {
                 emit(RecordRange.of(records), Stand.TOO_MANY);

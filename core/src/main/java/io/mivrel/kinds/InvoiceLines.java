@@ -29,6 +29,10 @@ public final class InvoiceLines {
     public static final Field DUE = DOCUMENT.optional("due date", FieldType.DATE, "day it is to be paid");
     public static final Field COMPANY = DOCUMENT.optional(
             "company", FieldType.CODE, "whose books; the same number in another company is another document");
+    public static final Field SERIES = DOCUMENT.optional(
+            "series",
+            FieldType.CODE,
+            "the series of numbers that it is of; the same number in another series is another document");
     public static final Field CURRENCY = DOCUMENT.optional(
             "currency",
             FieldType.CODE,
@@ -64,7 +68,7 @@ public final class InvoiceLines {
                     .delivered("net as printed", "less"))
             .date(DATE)
             .key(NUMBER)
-            .company(COMPANY)
+            .apart(COMPANY, SERIES)
             .currency(CURRENCY)
             .amount(NET)
             .orGross(GROSS)
@@ -88,7 +92,7 @@ public final class InvoiceLines {
             .identity(DocumentIdentity.byFields(
                     2,
                     List.of(DOCUMENT_KIND, PARTY, NUMBER),
-                    List.of(COMPANY),
+                    List.of(COMPANY, SERIES),
                     List.of(DOCUMENT_KIND, PARTY),
                     DATE,
                     List.of(ACCOUNT, NET, TAX)))

@@ -27,11 +27,15 @@ final class JournalDrafter implements Drafter {
 
     /** The heading of a journal that a document of another kind amounts to; its lines are added by the drafter of that. */
     static Line heading(Document of) {
-        Field company = of.kind().company();
-        return Line.heading(JournalLines.KIND, of.records().get(0))
+        Line heading = Line.heading(JournalLines.KIND, of.records().get(0))
                 .put(JournalLines.REFERENCE, of.reference())
-                .put(JournalLines.DATE, of.day())
-                .put(JournalLines.COMPANY, company == null ? null : of.heading().text(company));
+                .put(JournalLines.DATE, of.day());
+        for (Field apart : of.kind().apart()) {
+            JournalLines.TABLE
+                    .find(apart.name())
+                    .ifPresent(own -> heading.put(own, of.heading().text(apart)));
+        }
+        return heading;
     }
 
     /** Adds a line made of a record of another kind. */

@@ -22,6 +22,10 @@ public final class JournalLines {
     public static final Field DATE = JOURNAL.required("date", FieldType.DATE, "posting date");
     public static final Field COMPANY = JOURNAL.optional(
             "company", FieldType.CODE, "whose books; the same reference in another company is another journal");
+    public static final Field SERIES = JOURNAL.optional(
+            "series",
+            FieldType.CODE,
+            "the series of numbers that the reference is of; the same one in another series is another journal");
     public static final Field ACCOUNT = LINE.required("account", FieldType.CODE, "account code in the chart");
     public static final Field NARRATIVE = LINE.optional("narrative", FieldType.TEXT, "text of the line");
     public static final Field AMOUNT =
@@ -50,7 +54,7 @@ public final class JournalLines {
             .words(KindWords.of("journal", "journals", "debit", "credit"))
             .date(DATE)
             .key(REFERENCE)
-            .company(COMPANY)
+            .apart(COMPANY, SERIES)
             .currency(CURRENCY)
             .amount(AMOUNT)
             .sides(DEBIT, CREDIT)
@@ -59,7 +63,7 @@ public final class JournalLines {
             .isJournal()
             .columnar()
             .identity(DocumentIdentity.byFields(
-                    3, List.of(REFERENCE), List.of(COMPANY), List.of(), DATE, List.of(ACCOUNT, AMOUNT)))
+                    3, List.of(REFERENCE), List.of(COMPANY, SERIES), List.of(), DATE, List.of(ACCOUNT, AMOUNT)))
             .drafter(JournalDrafter::new)
             .build();
 

@@ -82,9 +82,9 @@ public final class Kind {
         return keys[0];
     }
 
-    /** The field that says whose books a document is for; {@code null} when the kind has none. */
-    public @Nullable Field company() {
-        return made.company;
+    /** Fields of the heading besides the key that tell documents apart, such as whose books they are for. */
+    public List<Field> apart() {
+        return made.apart;
     }
 
     /** The field that says the currency of a record; {@code null} when the kind has none. */
@@ -263,7 +263,7 @@ public final class Kind {
         private @Nullable Predicate<RecordBlock> credits;
         private List<Field> creditFigures = List.of();
         private @Nullable RecordSign sign;
-        private @Nullable Field company;
+        private List<Field> apart = List.of();
         private @Nullable Field currency;
         private @Nullable DocumentIdentity identity;
         private @Nullable Function<DraftingContext, Drafter> drafter;
@@ -290,9 +290,10 @@ public final class Kind {
             return this;
         }
 
-        /** Whose books a document is for: records of two companies are never one document. */
-        public Builder company(Field field) {
-            company = own(field);
+        /** Fields of the heading besides the key: records that differ by one of them are never one document. */
+        public Builder apart(Field... fields) {
+            apart = List.of(fields);
+            apart.forEach(this::own);
             return this;
         }
 

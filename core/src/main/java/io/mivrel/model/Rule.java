@@ -381,6 +381,11 @@ public enum Rule implements FindingRule {
             CAUTION,
             "Rows were read, and none of them is a document: all were left out.",
             "Compare the wanted dates, the filters and the end of the data in the layout with the file."),
+    TWO_ENTRIES(
+            BLOCKER,
+            "Two parts of a journal stand far apart in the file, and each balances by itself: two entries under one number.",
+            "Give one of them a number of its own, or name the columns that tell them apart as 'series' in the layout; where it is"
+                    + " one entry all the same, keep it."),
     TRANSFER_BOOKED(
             BLOCKER,
             "A line is coded to another bank or card account of the books, and the other end of that transfer went out already.",

@@ -64,7 +64,7 @@ final class DocumentLane implements Grouping.Target {
     }
 
     private Grouping firstGrouping(RunPlan plan, Field key) {
-        Grouping first = new Grouping(kind.table(), key, this).within(kind.company());
+        Grouping first = new Grouping(kind.table(), key, this).within(kind.apart());
         return plan.joinsFiles() ? first.acrossFiles() : first;
     }
 
