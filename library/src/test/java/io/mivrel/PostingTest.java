@@ -492,4 +492,27 @@ public class PostingTest {
         assertThat(withdrawn.proof().holds()).isTrue();
         assertThat(balances()).isEqualTo(Map.of("1200", -7250L, "5020", 7250L));
     }
+
+    @Test
+    public void proofSaysOnlyProvedWhenTheStatementAgreesToo() throws Exception {
+        workshop.bank("""
+                Mon 01/03/2027,shop,12.00,,112.00
+                Tue 02/03/2027,tin,,6.00,106.00
+                ,Total,,,106.00
+                """);
+        workshop.open("bank").postTo(ledger).post();
+        Proof apart = workshop.open("bank").postTo(ledger).prove(null).get(0);
+        assertThat(apart.holds()).isTrue();
+        assertThat(apart.agrees()).isFalse();
+        assertThat(apart.but()).containsExactly("bank.csv closes 100.00 apart from account 1200");
+        assertThat(ProofText.of(apart, "practice", "Larkmoor", SummaryText.Style.PLAIN))
+                .contains("Proved, but:", "100.00  the statement opens with 100.00, and the ledger had 0.00")
+                .doesNotContain("not posted from here");
+        workshop.journal("O1,28/02/2027,1200,opening,100.00,,,\nO1,28/02/2027,5020,opening,,100.00,,\n");
+        posting().post();
+        Proof whole = workshop.open("bank").postTo(ledger).prove(null).get(0);
+        assertThat(whole.agrees()).as(whole.but().toString()).isTrue();
+        assertThat(ProofText.of(whole, "practice", "Larkmoor", SummaryText.Style.PLAIN))
+                .contains("Proved: everything that was sent");
+    }
 }
