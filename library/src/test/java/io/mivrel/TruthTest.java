@@ -332,4 +332,32 @@ public final class TruthTest {
                 .run("journal");
         assertThat(blockers(same)).contains("changed-since-delivered2");
     }
+
+    @Test
+    public void settingsWithoutEffectAreRefused() throws Exception {
+        Workshop invoices = new Workshop().put("invoice.csv", Workshop.INVOICE_TITLES);
+        invoices.replace("invoice-layout.yaml", "fields:", "signs: reversed\nfields:");
+        assertThatThrownBy(() -> invoices.run("invoice"))
+                .hasMessageContaining("'signs' has no effect on invoice lines");
+        Workshop fanned = new Workshop().put("a.csv", "Day,Pay,Kept\n01/03/2027,10.00,10.00\n");
+        fanned.takes("journal", "a.csv", """
+                layout: Pay
+                gives: journal lines
+                stated: {totals: Total}
+                fan out:
+                  - {column: Pay, account: "5010", side: debit}
+                  - {column: Kept, account: "1200", side: credit}
+                fields:
+                  reference: {constant: P1}
+                  date: {column: Day, pattern: dd/MM/uuuu}
+                  account: {column: fan account}
+                  amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}
+                """);
+        assertThatThrownBy(() -> fanned.run("journal")).hasMessageContaining("'stated: totals' has no effect");
+        // What a fan-out uses is no unexpected column.
+        fanned.replace("journal-layout.yaml", "stated: {totals: Total}\n", "");
+        Outcome outcome = fanned.run("journal");
+        assertThat(outcome.report().clear().documents()).isEqualTo(1);
+        assertThat(Workshop.told(outcome)).isEmpty();
+    }
 }

@@ -5,6 +5,7 @@ import io.mivrel.model.Kind;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowOrder;
+import io.mivrel.shape.FanOut;
 import io.mivrel.shape.Shape;
 import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
@@ -153,6 +154,12 @@ public record Layout(
             gaps.add(
                     "'account: by number' is for statement formats, which name their accounts, without 'statements of';"
                             + " other files need 'whose: {number: {column: ...}}'");
+        }
+        if (signs != Signs.AS_WRITTEN && !rule.hasSides()) {
+            gaps.add("'signs' has no effect on " + gives.name() + "; 'credits' says how a credit is written");
+        }
+        if (!stated.totals().isEmpty() && shapes.stream().anyMatch(FanOut.class::isInstance)) {
+            gaps.add("'stated: totals' has no effect where rows are fanned out: no column of them is one amount");
         }
         if (signs == Signs.BY_BALANCE && (gives.balance() == null || !fields.containsKey(gives.balance()))) {
             gaps.add("with 'signs: by balance' the layout needs the balance");

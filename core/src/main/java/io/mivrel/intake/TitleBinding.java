@@ -157,7 +157,10 @@ final class TitleBinding {
             if (!used.contains(i) && TradeWords.is("currency", title)) {
                 currencyLeft = i;
             }
-            boolean known = used.contains(i) || layout.unused().contains(title) || title.startsWith(OWN_TITLE_PREFIX);
+            boolean known = used.contains(i)
+                    || layout.unused().contains(title)
+                    || title.startsWith(OWN_TITLE_PREFIX)
+                    || layout.shapes().stream().anyMatch(shape -> shape.needs().contains(title) || shape.adds(title));
             if (!known && !title.isEmpty()) {
                 findings.add(new Finding(
                         Rule.COLUMN_UNEXPECTED,

@@ -132,7 +132,7 @@ public interface DocumentHistory {
             @Nullable String run) {
         @Override
         public String toString() {
-            return reference + " of " + day + " (" + file + " row " + row
+            return (reference.isEmpty() ? "one" : reference) + " of " + day + " (" + file + " row " + row
                     + (run == null ? ")" : ", delivered by '" + run + "')");
         }
     }

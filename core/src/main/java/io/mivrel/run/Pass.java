@@ -227,7 +227,12 @@ final class Pass {
         String causes = leftOut.entrySet().stream()
                 .map(entry -> entry.getValue() + " " + entry.getKey().words())
                 .collect(Collectors.joining(", "));
-        note(Rule.NOTHING_CLEAR, plan.inputs().get(0).name(), "", "", "no row is a document: " + causes);
+        note(
+                Rule.NOTHING_CLEAR,
+                plan.inputs().get(0).name(),
+                "",
+                "",
+                "no row is a document" + (causes.isEmpty() ? "" : ": " + causes));
     }
 
     // A statement of days without a movement.
