@@ -95,6 +95,15 @@ public final class PostingJson {
         });
     }
 
+    private static void references(JsonGenerator json, Proof.References r) {
+        json.writeNumberProperty("posted", r.posted());
+        json.writeNumberProperty("there", r.there());
+        json.writeNumberProperty("missing", r.missing());
+        json.writeNumberProperty("changed", r.changed());
+        json.writeNumberProperty("doubled", r.doubled());
+        json.writeNumberProperty("foreign", r.foreign());
+    }
+
     private static void proof(JsonGenerator json, Proof proof) {
         json.writeStartObject();
         json.writeStringProperty("batch", proof.batch().batch().name());
@@ -102,13 +111,7 @@ public final class PostingJson {
         json.writeArrayPropertyStart("but");
         proof.but().forEach(json::writeString);
         json.writeEndArray();
-        Proof.References r = proof.references();
-        json.writeNumberProperty("posted", r.posted());
-        json.writeNumberProperty("there", r.there());
-        json.writeNumberProperty("missing", r.missing());
-        json.writeNumberProperty("changed", r.changed());
-        json.writeNumberProperty("doubled", r.doubled());
-        json.writeNumberProperty("foreign", r.foreign());
+        references(json, proof.references());
         json.writeArrayPropertyStart("accounts");
         for (Proof.AccountLine line : proof.accounts()) {
             Currency currency = Currency.getInstance(line.place().currency());

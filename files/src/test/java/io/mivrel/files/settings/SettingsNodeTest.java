@@ -13,6 +13,7 @@ import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Sheet;
+import io.mivrel.intake.Credits;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
@@ -71,7 +72,7 @@ public class SettingsNodeTest {
                         # a comment
                         layout: Everything
                         gives: invoice lines
-                        signs: reversed
+                        credits: negative
                         file:
                           kind: separated
                           separator: tab
@@ -92,7 +93,7 @@ public class SettingsNodeTest {
         assertThat(said()).isEmpty();
         assertThat(layout.name()).isEqualTo("Everything");
         assertThat(layout.gives()).isSameAs(InvoiceLines.KIND);
-        assertThat(layout.signs()).isEqualTo(Signs.REVERSED);
+        assertThat(layout.credits()).isEqualTo(Credits.NEGATIVE);
         assertThat(layout.format())
                 .isEqualTo(FileFormat.separated('\t', "ISO-8859-1")
                         .titlesIn(12)
