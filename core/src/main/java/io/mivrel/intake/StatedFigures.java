@@ -10,7 +10,6 @@ import io.mivrel.rows.Row;
 import io.mivrel.text.AmountFormat;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -182,11 +181,9 @@ final class StatedFigures {
     void compare(boolean proved, Consumer<Finding> failing, List<String> agreeing) {
         sum(moneyIn, in, "in", proved, failing);
         sum(moneyOut, out, "out", proved, failing);
-        Map.of(moneyIn, in, moneyOut, out, count, rows).forEach((figure, sum) -> {
-            if (known && figure.label != null && Math.abs(figure.value) == sum) {
-                agreeing.add(figure.label);
-            }
-        });
+        agree(moneyIn, in, agreeing);
+        agree(moneyOut, out, agreeing);
+        agree(count, rows, agreeing);
         if (count.value != SourceRecord.ABSENT && count.value != rows) {
             failing.accept(finding(
                     Rule.CONTROL_TOTAL_DIFFERS,
@@ -208,6 +205,12 @@ final class StatedFigures {
                         "the layout names this figure beside the rows, and the file does not state it",
                         Rule.STATED_MISSING.remedy()));
             }
+        }
+    }
+
+    private void agree(Figure figure, long sum, List<String> agreeing) {
+        if (known && figure.label != null && Math.abs(figure.value) == sum) {
+            agreeing.add(figure.label);
         }
     }
 

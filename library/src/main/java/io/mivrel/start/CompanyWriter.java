@@ -2,6 +2,7 @@ package io.mivrel.start;
 
 import io.mivrel.FileSurvey;
 import io.mivrel.Mivrel;
+import io.mivrel.books.Account;
 import io.mivrel.books.Books;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
@@ -191,39 +192,61 @@ final class CompanyWriter {
 
     // The same in books that exist, where the account has no currency yet; the chart as it was is kept.
     private void currencies() throws IOException {
-        boolean changed = false;
-        Path chart = begun.folder().resolve("books/chart.csv");
-        List<List<String>> rows = new ArrayList<>();
-        for (String line : Files.readAllLines(chart)) {
-            rows.add(new ArrayList<>(CompanyFiles.cells(line)));
-        }
-        List<String> titles = rows.get(0);
-        if (!titles.contains("currency")) {
-            titles.add("currency");
-        }
-        int place = titles.indexOf("currency");
+        Map<String, String> foreign = new LinkedHashMap<>();
         for (RawFiles group : begun.groups()) {
             String currency = group.foreign(begun.books().currency());
             String code = answer(group, "account");
-            for (List<String> row : currency == null || code == null ? List.<List<String>>of() : rows) {
-                boolean free = row.size() <= place || row.get(place).isBlank();
-                if (row.indexOf(code) == titles.indexOf("code") && free) {
-                    while (row.size() <= place) {
-                        row.add("");
-                    }
-                    row.set(place, currency);
-                    changed = true;
-                    told.add(group.files.get(0).getFileName() + ": the account " + code + " is kept in " + currency
-                            + ", says the file; so it stands in books/chart.csv now; as it was: books/earlier");
-                }
+            Account account = code == null
+                    ? null
+                    : Objects.requireNonNull(begun.books().there()).account(code);
+            if (currency != null && account != null && account.currency() == null) {
+                foreign.put(account.code(), currency);
             }
         }
-        if (changed) {
-            StringBuilder text = new StringBuilder();
-            rows.forEach(row ->
-                    text.append(CompanyFiles.csv(row.toArray(String[]::new))).append('\n'));
-            files.mend("books/chart.csv", text.toString());
+        if (foreign.isEmpty()) {
+            return;
         }
+        String chart = Files.readString(begun.folder().resolve("books/chart.csv"));
+        List<List<String>> rows = new ArrayList<>();
+        chart.lines().forEach(line -> rows.add(new ArrayList<>(CompanyFiles.cells(line))));
+        int code = rows.get(0).indexOf("code");
+        foreign.forEach((account, currency) -> {
+            List<List<String>> own = rows.stream()
+                    .filter(row ->
+                            code >= 0 && row.size() > code && row.get(code).equals(account))
+                    .toList();
+            if (own.size() == 1 && isWritable(chart, rows)) {
+                put(rows, own.get(0), currency);
+                told.add("the account " + account + " is kept in " + currency
+                        + ", says the file; so it stands in books/chart.csv now; as it was: books/earlier");
+                StringBuilder text = new StringBuilder();
+                rows.forEach(row -> text.append(CompanyFiles.csv(row.toArray(String[]::new)))
+                        .append('\n'));
+                files.mend("books/chart.csv", text.toString());
+            } else {
+                told.add("the account " + account + " is kept in " + currency
+                        + ", says the file; write that under 'currency' in books/chart.csv");
+            }
+        });
+    }
+
+    // Only a chart that comes out as it was, but for its marks of quotation, is written anew.
+    private static boolean isWritable(String chart, List<List<String>> rows) {
+        return chart.chars().filter(c -> c == '"').count() % 2 == 0
+                && chart.lines()
+                        .allMatch(line -> line.chars().filter(c -> c == '"').count() % 2 == 0)
+                && rows.stream().allMatch(row -> row.size() <= rows.get(0).size());
+    }
+
+    private static void put(List<List<String>> rows, List<String> own, String currency) {
+        if (!rows.get(0).contains("currency")) {
+            rows.get(0).add("currency");
+        }
+        int place = rows.get(0).indexOf("currency");
+        while (own.size() <= place) {
+            own.add("");
+        }
+        own.set(place, currency);
     }
 
     private void bankAccounts(RawFiles group, Map<String, String> numbers, Map<String, String> uses)
