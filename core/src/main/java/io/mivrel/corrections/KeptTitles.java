@@ -10,18 +10,24 @@ public final class KeptTitles {
     /** How the title begins. */
     public static final String BEGINS = "Mivrel titles";
 
+    /** Somewhat less than a cell of a workbook holds (ECMA-376 part 1, 18.3.1.4: 32,767 characters). */
+    private static final int MOST = 30_000;
+
     private KeptTitles() {}
+
+    /** A title as it is compared: a spreadsheet writes line ends and blanks within it as it likes. */
+    public static String plain(String title) {
+        return title.replaceAll("\\s+", " ").strip();
+    }
 
     /** The title that keeps these. */
     public static String of(List<String> titles) {
         // A copy of a copy has such columns among its own, and then their places count.
-        if (titles.stream().anyMatch(title -> title.startsWith("Mivrel "))) {
-            return BEGINS;
-        }
-        return BEGINS + " "
-                + titles.stream()
-                        .map(title -> title.strip().replace("\\", "\\\\").replace("|", "\\p"))
-                        .collect(Collectors.joining("|"));
+        String kept = titles.stream()
+                .map(title -> plain(title).replace("\\", "\\\\").replace("|", "\\p"))
+                .collect(Collectors.joining("|"));
+        boolean copied = titles.stream().anyMatch(title -> title.startsWith("Mivrel "));
+        return copied || kept.isEmpty() || kept.length() > MOST ? BEGINS : BEGINS + " " + kept;
     }
 
     /** What is kept by one of these titles; {@code null} when none of them keeps any. */

@@ -388,7 +388,8 @@ public enum Rule implements FindingRule {
                     + " one entry all the same, keep it."),
     TRANSFER_BOOKED(
             BLOCKER,
-            "A line is coded to another bank or card account of the books, and the other end of that transfer went out already.",
+            "A line is coded to another bank or card account of the books, and a line of that account with the opposite amount, within"
+                    + " five days, went out or goes out too: probably the other end of one transfer.",
             "Leave one end out; or code both ends to a clearing account; where these are two transfers, keep the line."),
     LINE_AMENDED(
             BLOCKER,

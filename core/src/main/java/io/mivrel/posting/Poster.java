@@ -113,23 +113,24 @@ public final class Poster {
         if (replaced.isEmpty()) {
             return;
         }
+        Map<String, List<Settled>> settled = new LinkedHashMap<>();
+        Map<String, Effect> effects = new HashMap<>();
         for (Sent earlier : log.posted(replaced.keySet())) {
             Answer answer = earlier.answer();
-            if (!earlier.batch().equals(batch)) {
-                boolean counted = answer == null || answer.result() != Result.THERE;
-                Answer gone = new Answer(
-                        earlier.key(),
-                        Result.REPLACED,
-                        answer == null ? null : answer.number(),
-                        null,
-                        "replaced by the batch " + batch,
-                        0);
-                Effect effect = new Effect();
-                if (counted) {
-                    effect.subtract(Objects.requireNonNull(replaced.get(earlier.key())));
-                }
-                log.settle(earlier.batch(), List.of(new Settled(earlier.key(), State.WITHDRAWN, gone)), effect);
+            if (earlier.batch().equals(batch)) {
+                continue;
             }
+            String number = answer == null ? null : answer.number();
+            Answer gone = new Answer(earlier.key(), Result.REPLACED, number, null, "replaced by the batch " + batch, 0);
+            settled.computeIfAbsent(earlier.batch(), b -> new ArrayList<>())
+                    .add(new Settled(earlier.key(), State.WITHDRAWN, gone));
+            Effect effect = effects.computeIfAbsent(earlier.batch(), b -> new Effect());
+            if (answer == null || answer.result() != Result.THERE) {
+                effect.subtract(Objects.requireNonNull(replaced.get(earlier.key())));
+            }
+        }
+        for (Map.Entry<String, List<Settled>> of : settled.entrySet()) {
+            log.settle(of.getKey(), of.getValue(), Objects.requireNonNull(effects.get(of.getKey())));
         }
     }
 

@@ -74,8 +74,9 @@ final class Transfers {
                 document.origin(),
                 document.kind().amount().name(),
                 lines.get(0).amount() == null ? "" : String.valueOf(lines.get(0).amount()),
-                "is coded to account " + other + ", where its other end went out: " + end + "; if that is coded to "
-                        + account + ", its journal books both accounts",
+                "is coded to account " + other + ", of which a line with the opposite amount goes out or went out: "
+                        + end + "; if that is the other end, coded to " + account
+                        + ", its journal books both accounts",
                 Rule.TRANSFER_BOOKED.remedy());
     }
 }

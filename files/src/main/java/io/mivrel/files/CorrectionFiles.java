@@ -185,7 +185,7 @@ public final class CorrectionFiles {
             return true;
         }
         List<String> left = new ArrayList<>(cells);
-        left.replaceAll(title -> title.startsWith("Mivrel ") ? "\0" : title.strip());
+        left.replaceAll(title -> title.startsWith("Mivrel ") ? "\0" : KeptTitles.plain(title));
         int last = cells.lastIndexOf(
                 cells.stream().filter(title -> title.startsWith("Mivrel ")).reduce("", (a, b) -> b));
         List<Integer> places = new ArrayList<>();
