@@ -386,4 +386,27 @@ public class CorrectionsTest {
                 .hasMessageContaining("'KEEP' needs 'Mivrel who'")
                 .hasMessageContaining("'nonsense' is no account of the chart");
     }
+
+    @Test
+    public void titlesWithStrokesAndLineEndsComeHomeToo() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.replace("bank-layout.yaml", "{column: Text}", "{column: 4}")
+                .replace("bank-layout.yaml", "{column: Balance}", "{column: 5}")
+                .replace("bank-layout.yaml", "{column: In}", "{column: 2}")
+                .replace("bank-layout.yaml", "{column: Out}", "{column: 3}")
+                .put(
+                        "bank.csv",
+                        "Date,In,Out,\"Text\\|\nof it\",Balance\nMon 01/03/2027,10.00,,shop one,110.00\n"
+                                + "Tue 03/03/2027,20.00,,shop two,130.00\n");
+        shop.run("bank");
+        copies(shop)
+                .move("bank.csv", "Balance", 0)
+                .put("bank.csv", "shop two", "Date", "Tue 02/03/2027")
+                .save();
+        Outcome outcome = shop.run("bank");
+        assertThat(outcome.isAllClear())
+                .as(outcome.summary(SummaryText.Style.PLAIN))
+                .isTrue();
+        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+    }
 }

@@ -323,4 +323,21 @@ public class StartTest {
         assertThat(folder.resolve("books/earlier/chart.csv")).hasContent(before.strip());
         assertThat(mivrel("run", folder.resolve("card.yaml")).status()).isZero();
     }
+
+    @Test
+    public void aChartThatWouldNotComeOutAsItWasIsLeftAloneAndTold() throws IOException {
+        Path folder = folder();
+        Path home = Files.writeString(
+                folder.resolveSibling("home.csv"),
+                "Date,Text,Paid in,Paid out\n13/03/2027,tin,,10.00\n14/03/2027,bell,500.00,\n");
+        start(folder, List.of(home), "company=K", "currency=GBP", "account=1200");
+        Path chart = folder.resolve("books/chart.csv");
+        Files.writeString(chart, Files.readString(chart) + "9990,\"Sundry\nitems\",expense,,,,,\n");
+        String before = Files.readString(chart);
+        CommandOutput added = start(folder, List.of(raw("card-feb.ofx")), "account=2200");
+        assertThat(added.out())
+                .contains("the account 2200 is kept in USD", "write that under 'currency' in books/chart.csv");
+        assertThat(chart).hasContent(before.strip());
+        assertThat(folder.resolve("books/earlier")).doesNotExist();
+    }
 }
