@@ -277,7 +277,7 @@ public class SurveyKindsTest {
         }
         assertThat(survey(new Workshop(), "c.csv", bank + "Number of rows: 60,,\nTotal,,1860.00\n")
                         .text())
-                .contains("what the file states beside its rows agrees: 'Number of rows', 'Total'");
+                .contains("figures beside the rows that agree with them: 'Number of rows', 'Total'");
         assertThat(survey(new Workshop(), "d.csv", bank + "61 transactions,,\n").text())
                 .contains("not proved  row 62 '61': the file states so many movements, but 60 were read");
     }

@@ -145,7 +145,8 @@ public final class TruthTest {
         assertThat(blockers(outcome)).contains("foreign-amount-differs4", "journal-unbalanced6");
         assertThat(outcome.report().clear().documents()).isEqualTo(1);
         assertThat(Workshop.told(outcome))
-                .anyMatch(f -> !f.blocks() && f.reason().contains("nothing in this run confirms such a rate"));
+                .anyMatch(
+                        f -> !f.blocks() && f.reason().contains("nothing before it in this run confirms such a rate"));
     }
 
     @Test

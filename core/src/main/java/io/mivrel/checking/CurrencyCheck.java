@@ -91,7 +91,8 @@ final class CurrencyCheck implements Check {
                             line,
                             field,
                             "stands beside " + home + ", one " + foreign.currency() + " for "
-                                    + rate.round(SHOWN).toPlainString() + "; nothing in this run confirms such a rate",
+                                    + rate.round(SHOWN).toPlainString()
+                                    + "; nothing before it in this run confirms such a rate",
                             "compare it with a rate of the day; the rest of the run is held against it")
                     .asCaution());
             return;

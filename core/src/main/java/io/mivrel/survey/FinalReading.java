@@ -150,7 +150,7 @@ final class FinalReading {
         ofFile().forEach(proofs::add);
         if (!tally.agreed().isEmpty()) {
             String labels = "'" + String.join("', '", tally.agreed()) + "'";
-            proofs.add(new Proof(true, "what the file states beside its rows agrees: " + labels));
+            proofs.add(new Proof(true, "figures beside the rows that agree with them: " + labels));
         }
         if (kind.isOfAccount() && records > 0 && tally.unproved().rows() == records && !tally.failed()) {
             proofs.add(new Proof(false, "nothing in the file proves its amounts"));

@@ -79,8 +79,7 @@ public final class ProofText {
             page.alarm("Proved, but:");
             proof.but().forEach(words -> page.alarm("  " + words));
             page.say(
-                    "Everything that was sent is there once and as it was sent, and before + batch + others = after on every"
-                            + " account.");
+                    "What the ledger took is there once and as it was sent, and before + batch + others = after on every account.");
         } else if (proof.holds()) {
             page.strong("Proved: everything that was sent is there once and as it was sent, and before + batch + others"
                     + " = after on every account.");
