@@ -26,6 +26,7 @@ import io.mivrel.posting.Proof;
 import io.mivrel.posting.Prover;
 import io.mivrel.posting.Standing;
 import io.mivrel.report.PostingText;
+import io.mivrel.report.StatusText;
 import io.mivrel.run.HeldRows;
 import io.mivrel.run.Input;
 import io.mivrel.run.Run;
@@ -367,12 +368,10 @@ public final class Posting {
             }
         }
         if (found.isEmpty()) {
-            String names = String.join(
-                    "; ",
-                    log.batches().stream().map(noted -> noted.batch().name()).toList());
-            throw new IOException((batch == null ? "nothing of '" + run.name() + "'" : "no batch named '" + batch + "'")
-                    + " was posted to '" + ledger.name() + "'"
-                    + (names.isEmpty() ? "" : "; there are: " + names));
+            throw new NoBatchException(
+                    (batch == null ? "nothing of '" + run.name() + "'" : "no batch named '" + batch + "'")
+                            + " was posted to '" + ledger.name() + "'",
+                    StatusText.batches(log.batches()));
         }
         return one ? List.of(found.get(found.size() - 1)) : found;
     }
@@ -416,8 +415,12 @@ public final class Posting {
         return keys;
     }
 
-    /** What making a batch final did. */
-    public record MadeFinal(PostingLog.Noted batch, List<Answer> refused) {}
+    /**
+     * What making a batch final did.
+     *
+     * @param drafts how many drafts batches before it still have, by the name of the batch
+     */
+    public record MadeFinal(PostingLog.Noted batch, List<Answer> refused, Map<String, Long> drafts) {}
 
     /** Makes the drafts of a batch final; {@code null} for the last batch of this run. */
     public MadeFinal makeFinal(@Nullable String batch) throws IOException {
@@ -425,7 +428,7 @@ public final class Posting {
             Poster poster = new Poster(ledger, log, patience);
             poster.settleEarlier();
             PostingLog.Noted noted = wanted(log, batch, true).get(0);
-            return new MadeFinal(noted, poster.makeFinal(noted));
+            return new MadeFinal(noted, poster.makeFinal(noted), poster.draftsBefore(noted));
         }
     }
 

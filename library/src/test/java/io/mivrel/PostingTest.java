@@ -19,6 +19,7 @@ import io.mivrel.posting.ExportProof;
 import io.mivrel.posting.Ledger;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.PostedEntry;
+import io.mivrel.posting.Poster;
 import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.Proof;
 import io.mivrel.practice.PracticeLedger;
@@ -304,10 +305,46 @@ public class PostingTest {
                 .isEqualTo(1);
         assertThat(balances()).isEqualTo(Map.of("1200", -1000L, "2900", -430L, "5010", 1430L));
         assertThatThrownBy(() -> posting().withdraw(null, List.of("9"))).hasMessageContaining("no document 9");
+        Poster.Withdrawal again = posting().withdraw(null, List.of("2", "3")).withdrawal();
+        assertThat(again.takenBack()).isEqualTo(1);
+        assertThat(again.notPosted()).extracting(PostingLog.Sent::reference).containsExactly("2");
         Posting.Status status = posting().status(false).get(0);
         assertThat(status.counts())
-                .containsEntry(PostingLog.State.POSTED, 2L)
-                .containsEntry(PostingLog.State.WITHDRAWN, 1L);
+                .containsEntry(PostingLog.State.POSTED, 1L)
+                .containsEntry(PostingLog.State.WITHDRAWN, 2L);
+    }
+
+    @Test
+    public void oneDocumentThatTheLedgerKeepsDoesNotStopTheOthers() throws Exception {
+        posting().asFinal().post();
+        ledger.desk().setStatus("5020", AccountStatus.CLOSED);
+        Posting.Withdrawn some = posting().withdraw(null, List.of("1", "2", "3"));
+        assertThat(some.withdrawal().takenBack()).isEqualTo(2);
+        assertThat(some.withdrawal().refused())
+                .extracting(one -> one.document().reference())
+                .containsExactly("2");
+        assertThat(balances()).isEqualTo(Map.of("1200", -2750L, "5020", 2750L));
+    }
+
+    @Test
+    public void batchesAreListedWhereNoneIsMeant() throws Exception {
+        posting().called("the first").post();
+        assertThatThrownBy(() -> posting().prove("another"))
+                .isInstanceOfSatisfying(
+                        NoBatchException.class,
+                        none -> assertThat(none.batches())
+                                .singleElement()
+                                .asString()
+                                .contains("the first", "draft", "of the run 'journal'"));
+    }
+
+    @Test
+    public void makingTheLastBatchFinalTellsTheDraftsOfEarlierOnes() throws Exception {
+        posting().called("pilot").first(2).post();
+        posting().post();
+        assertThat(posting().makeFinal(null).drafts()).isEqualTo(Map.of("pilot", 2L));
+        assertThat(posting().makeFinal("pilot").drafts()).isEmpty();
+        assertThat(posting().makeFinal(null).drafts()).isEmpty();
     }
 
     @Test

@@ -45,6 +45,14 @@ public class RulesTest {
         return new Case(rule, "journal", row, new Workshop().journal(rows), says);
     }
 
+    private static String vouchers(String... days) {
+        StringBuilder all = new StringBuilder();
+        for (int i = 0; i < days.length; i++) {
+            all.append(GOOD_VOUCHER.replace("1,01/03", i + 1 + "," + days[i]).replace("10.00", i + 10 + ".00"));
+        }
+        return all.toString();
+    }
+
     private static Case invoice(Rule rule, long row, String rows, String says) {
         return new Case(rule, "invoice", row, new Workshop().invoice(rows), says);
     }
@@ -220,6 +228,25 @@ public class RulesTest {
                 3,
                 "Mon 01/03/2027,shop,1.00,,\nMon 02/08/2027,shop,1.00,,\nWed 03/03/2027,shop,1.00,,\n",
                 "was 2027-03-02 meant?"));
+        cases.add(journal(DATE_SWAPPED, 6, vouchers("01/03", "02/03", "03/05", "08/03"), "was 2027-03-05 meant?"));
+        cases.add(journal(DATE_SWAPPED, 8, vouchers("01/03", "02/03", "05/03", "03/06"), "was 2027-03-06 meant?"));
+        StringBuilder charges = new StringBuilder();
+        for (int day = 10; day < 20; day++) {
+            charges.append("01/03/2027,tin ")
+                    .append(day)
+                    .append(",,")
+                    .append(day)
+                    .append(".10,\n");
+        }
+        Workshop card = new Workshop().bank(charges.toString());
+        card.replace("bank-layout.yaml", "EEE dd", "dd")
+                .replace("bank-layout.yaml", "  balance:   {column: Balance}\n", "");
+        cases.add(new Case(FILE_UNLIKE_ACCOUNT, "bank", 0, card, "as in the file of a card"));
+        Workshop bank = new Workshop().bank(charges.toString().replaceAll(",,(1[4-9].10),", ",$1,,"));
+        bank.replace("bank-layout.yaml", "EEE dd", "dd")
+                .replace("bank-layout.yaml", "  balance:   {column: Balance}\n", "");
+        bank.replace("books/chart.csv", "1200,Current account,asset,bank", "1200,Current account,liability,card");
+        cases.add(new Case(FILE_UNLIKE_ACCOUNT, "bank", 0, bank, "6 of 10 amounts come in"));
         Workshop elsewhere = new Workshop().bank("Mon 01/03/2027,shop,1.00,,\n");
         elsewhere.replace("bank.yaml", "run:", "dates: 2027-04-01 to 2027-04-30\nrun:");
         cases.add(new Case(NOTHING_CLEAR, "bank", 0, elsewhere, "1 outside the wanted dates"));

@@ -1,5 +1,6 @@
 package io.mivrel.cli;
 
+import io.mivrel.NoBatchException;
 import io.mivrel.delivery.DeliveryMismatchException;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.posting.LedgerException;
@@ -45,6 +46,9 @@ final class Failures implements CommandLine.IExecutionExceptionHandler {
             return SETTINGS_WRONG;
         }
         err.println("mivrel: " + Printable.of(words(e)));
+        if (e instanceof NoBatchException none) {
+            none.batches().forEach(batch -> err.println("  " + Printable.of(batch)));
+        }
         return FAILED;
     }
 

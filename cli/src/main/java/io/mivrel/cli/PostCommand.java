@@ -164,6 +164,9 @@ final class PostCommand implements Callable<Integer> {
         for (Answer answer : done.refused()) {
             out.println("    " + answer.key() + ": the ledger says " + answer.code() + " " + answer.words());
         }
+        done.drafts()
+                .forEach((batch, count) -> out.println("  drafts    " + count + (count == 1 ? " is" : " are")
+                        + " left in \"" + batch + "\"; to make them final: --make-final \"" + batch + "\""));
         return done.refused().isEmpty() ? 0 : 1;
     }
 }

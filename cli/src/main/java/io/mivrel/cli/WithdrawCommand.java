@@ -74,7 +74,11 @@ final class WithdrawCommand implements Callable<Integer> {
                     .getOut()
                     .print(WithdrawalText.of(
                             done.withdrawal(), done.proof(), ledger.name(), run.company(), Screen.style()));
-            return done.withdrawal().refused().isEmpty() && done.proof().holds() ? 0 : 1;
+            return done.withdrawal().refused().isEmpty()
+                            && done.withdrawal().notPosted().isEmpty()
+                            && done.proof().holds()
+                    ? 0
+                    : 1;
         }
     }
 }

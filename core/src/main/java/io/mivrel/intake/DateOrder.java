@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Follows the dates of a file from row to row. In a file that is in the order of its dates but for a few, those few are
@@ -21,6 +22,10 @@ final class DateOrder {
     private static final int MOST_SLIPS = 1000;
     /** At an end of the file, a date that the run does not want is odd only when it is so many days away. */
     private static final int FAR = 31;
+    /** So far away from its neighbours, a date may have day and month swapped; at an end, if that brings it {@link #NEAR}. */
+    private static final int WEEKS = 14;
+
+    private static final int NEAR = 8;
 
     /** Rows one after another with the same day. */
     private record Rows(long day, long first, long last) {}
@@ -34,6 +39,10 @@ final class DateOrder {
     record Odd(long first, long last, String date, String reason, String suggestion) {
         boolean covers(long row) {
             return row >= first && row <= last;
+        }
+
+        Odd meaning(LocalDate meant) {
+            return new Odd(first, last, date, reason, "was " + meant + " meant?");
         }
     }
 
@@ -99,31 +108,78 @@ final class DateOrder {
      * @param unwantedOnly true to answer only those that would be left out for their date
      */
     List<Odd> finish(long from, long to, boolean unwantedOnly) {
+        List<Odd> odd = new ArrayList<>();
+        if (!isInOrder()) {
+            return odd;
+        }
+        for (Rows[] three : standingOut()) {
+            if (!unwantedOnly
+                    || isUnwanted(three[1], from, to)
+                            && !isUnwanted(three[0], from, to)
+                            && !isUnwanted(three[2], from, to)) {
+                odd.add(between(three[0], three[1], three[2]));
+            }
+        }
+        if (odd.isEmpty()) {
+            ends(isRising(), from, to, unwantedOnly, odd);
+        }
+        return odd;
+    }
+
+    private boolean isInOrder() {
         step();
         day = SourceRecord.ABSENT;
         long slips = Math.min(MOST_SLIPS, Math.max(1, (ups + downs) / STEPS_A_SLIP));
-        if (ups + downs < 2 || Math.min(ups, downs) > slips) {
-            return List.of();
+        return ups + downs >= 2 && Math.min(ups, downs) <= slips;
+    }
+
+    private boolean isRising() {
+        return ups != downs ? ups > downs : head.day != here.day ? head.day < here.day : order == RowOrder.OLDEST_FIRST;
+    }
+
+    // Each with its neighbours. Of a peak in rising dates, either the peak is wrong or what comes behind it, a dip
+    // then.
+    private List<Rows[]> standingOut() {
+        boolean rising = isRising();
+        return Stream.concat(peaks.stream(), dips.stream())
+                .filter(three -> rising ? three[0].day <= three[2].day : three[0].day >= three[2].day)
+                .toList();
+    }
+
+    /** The file has ended: rows that stand weeks away from their neighbours, where day and month swapped fit. */
+    List<Odd> swapped() {
+        List<Odd> found = new ArrayList<>();
+        if (!isInOrder()) {
+            return found;
         }
-        boolean rising = ups != downs
-                ? ups > downs
-                : head.day != here.day ? head.day < here.day : order == RowOrder.OLDEST_FIRST;
-        List<Odd> odd = new ArrayList<>();
-        Stream.concat(peaks.stream(), dips.stream()).forEach(three -> {
-            // Of a peak in rising dates, either the peak is wrong or what comes behind it, which is a dip then.
-            boolean fits = rising ? three[0].day <= three[2].day : three[0].day >= three[2].day;
-            if (fits
-                    && (!unwantedOnly
-                            || isUnwanted(three[1], from, to)
-                                    && !isUnwanted(three[0], from, to)
-                                    && !isUnwanted(three[2], from, to))) {
-                odd.add(between(three[0], three[1], three[2]));
+        for (Rows[] three : standingOut()) {
+            LocalDate swapped = swapped(date(three[1]));
+            long from = Math.min(three[0].day, three[2].day);
+            long to = Math.max(three[0].day, three[2].day);
+            boolean far = three[1].day < from - WEEKS || three[1].day > to + WEEKS;
+            if (swapped != null && far && swapped.toEpochDay() >= from && swapped.toEpochDay() <= to) {
+                found.add(between(three[0], three[1], three[2]).meaning(swapped));
             }
-        });
-        if (odd.isEmpty()) {
-            ends(rising, from, to, unwantedOnly, odd);
         }
-        return odd;
+        if (Math.min(ups, downs) == 0) {
+            atAnEnd(head, second, "before", found);
+            atAnEnd(here, before, "behind", found);
+        }
+        return found;
+    }
+
+    private static void atAnEnd(Rows rows, Rows beside, String where, List<Odd> found) {
+        LocalDate swapped = swapped(date(rows));
+        if (swapped != null
+                && Math.abs(rows.day - beside.day) >= WEEKS
+                && Math.abs(swapped.toEpochDay() - beside.day) < NEAR) {
+            found.add(beside(rows, beside, where, true).meaning(swapped));
+        }
+    }
+
+    private static @Nullable LocalDate swapped(LocalDate date) {
+        boolean twoReadings = date.getDayOfMonth() <= 12 && date.getDayOfMonth() != date.getMonthValue();
+        return twoReadings ? LocalDate.of(date.getYear(), date.getDayOfMonth(), date.getMonthValue()) : null;
     }
 
     private void ends(boolean rising, long from, long to, boolean unwantedOnly, List<Odd> odd) {

@@ -1,6 +1,7 @@
 package io.mivrel.intake;
 
 import io.mivrel.books.Account;
+import io.mivrel.books.AccountUse;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
@@ -39,6 +40,8 @@ import org.jspecify.annotations.Nullable;
  * cause. Every row is counted, so that rows = records + left out + unreadable. For one thread.
  */
 public final class Intake {
+    /** With fewer rows, amounts of one sign say nothing about the account. */
+    private static final long ROWS_FOR_DOUBT = 10;
 
     private final Layout layout;
     private final SourceFile file;
@@ -500,7 +503,9 @@ public final class Intake {
         }
         long amount = record.number(rule.amount());
         if (amount != SourceRecord.ABSENT) {
-            tally.totals.add(kind.signedAmount(record, record.size()), record.currency());
+            long signed = kind.signedAmount(record, record.size());
+            tally.totals.add(signed, record.currency());
+            tally.comesIn += signed > 0 ? 1 : 0;
         }
         record.end(!holdAll && !problems.isBlocked());
         problems.moveTo(block.findings());
@@ -553,6 +558,11 @@ public final class Intake {
         statements.finish().forEach(finding -> note(block, finding));
         // Other lists than those of an account need not be in order; what would be left out must be beyond doubt.
         tally.oddDates(order.finish(wantedFrom, wantedTo, !kind.isOfAccount()));
+        if (!kind.isOfAccount()) {
+            order.swapped()
+                    .forEach(odd ->
+                            note(block, Rule.DATE_SWAPPED, odd.first(), odd.date(), odd.reason(), odd.suggestion()));
+        }
         tally.proof = statements.proof().orElse(null);
         tally.spans.addAll(statements.spans());
         if (tally.rows == 0 && tally.spans.isEmpty()) {
@@ -610,6 +620,7 @@ public final class Intake {
             boolean proved = balance != null && balance.provesAll();
             stated.compare(proved, finding -> note(block, finding), tally.agreed);
             askForSigns(block);
+            doubtAccount(block);
         }
         if (statementsRead) {
             tally.unproved = statements.unproved();
@@ -655,6 +666,27 @@ public final class Intake {
                 "the account " + owing.label()
                         + " is one that is owed, and the layout does not say whether the file's balances are what is owed",
                 Rule.SIGNS_NOT_SAID.remedy());
+    }
+
+    // A card's file without balances has charges and hardly anything else; a bank account's has both sides.
+    private void doubtAccount(IntakeBlock block) {
+        Account of = account;
+        if (of == null || !of.holdsMoney() || tally.records < ROWS_FOR_DOUBT) {
+            return;
+        }
+        boolean balances = tally.proof != null || !tally.spans.isEmpty();
+        String unlike = null;
+        if (!of.isOwed() && !balances && (tally.comesIn == 0 || tally.comesIn == tally.records)) {
+            unlike = "all " + tally.records + " amounts " + (tally.comesIn == 0 ? "go out" : "come in")
+                    + " and no balance stands beside them, as in the file of a card, but " + of.label()
+                    + " is a bank account";
+        } else if (of.use() == AccountUse.CARD && tally.comesIn * 3 > tally.records) {
+            unlike = tally.comesIn + " of " + tally.records + " amounts come in, as in the file of a bank account, but "
+                    + of.label() + " is a card";
+        }
+        if (unlike != null) {
+            note(block, Rule.FILE_UNLIKE_ACCOUNT, 0, "", unlike, Rule.FILE_UNLIKE_ACCOUNT.remedy());
+        }
     }
 
     private void compareWithTerms(IntakeBlock block) {

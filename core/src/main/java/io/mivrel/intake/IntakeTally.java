@@ -21,6 +21,9 @@ public final class IntakeTally {
     long again;
     long records;
     long unreadable;
+    /** Records whose amount, as seen from the books, is a debit. */
+    long comesIn;
+
     long firstDay = Long.MAX_VALUE;
     long lastDay = Long.MIN_VALUE;
     /** The same of all rows, those outside the wanted dates too: the days that the file covers. */

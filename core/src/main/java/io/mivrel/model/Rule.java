@@ -103,6 +103,10 @@ public enum Rule implements FindingRule {
             NOTE,
             "The file says which bank account it is of, but the books do not know its number.",
             "Fill in 'number' for the account in chart.csv, so that a wrong file is noticed."),
+    FILE_UNLIKE_ACCOUNT(
+            CAUTION,
+            "The amounts are as in the file of a card, and the layout names a bank account; or the other way round.",
+            "Look whether the layout names the right account, and whether its 'signs' are right."),
     STATEMENT_CURRENCY(
             BLOCKER,
             "The statement is in another currency than the account in the books.",
@@ -232,6 +236,11 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The file is in the order of its dates, and this date does not belong where it stands.",
             "Correct the date; if it is right, give the row its place by date."),
+    DATE_SWAPPED(
+            CAUTION,
+            "A file is in the order of its dates but for a few, and this date stands away from its neighbours; with day and"
+                    + " month swapped it fits between them.",
+            "Compare the date with its source."),
     DATE_OUTSIDE_PERIODS(
             BLOCKER, "The date lies in no period of the books.", "Correct the date, or add the period to periods.csv."),
     PERIOD_CLOSED(

@@ -171,8 +171,9 @@ public final class Poster {
      * @param takenBack how many were taken back
      * @param refused what the ledger refused to take back
      * @param left entries of the batch that the ledger still has, though nothing is known of them here
+     * @param notPosted documents that were asked for by name, and that the batch did not post
      */
-    public record Withdrawal(long takenBack, List<Refused> refused, long left) {}
+    public record Withdrawal(long takenBack, List<Refused> refused, long left, List<Sent> notPosted) {}
 
     /** A document that stays, with the ledger's answer. */
     public record Refused(Sent document, Answer answer, Ledger.@Nullable Plain plain) {}
@@ -188,10 +189,12 @@ public final class Poster {
         String key = batch.batch().key();
         claim(batch);
         Map<String, Sent> posted = new LinkedHashMap<>();
+        List<Sent> notPosted = new ArrayList<>();
         log.documents(key, sent -> {
-            boolean own = sent.answer() == null || sent.answer().result() != Result.THERE;
-            if (sent.state() == State.POSTED && own && (wanted == null || wanted.contains(sent.key()))) {
+            if (isOwn(sent) && (wanted == null || wanted.contains(sent.key()))) {
                 posted.put(sent.key(), sent);
+            } else if (wanted != null && wanted.contains(sent.key())) {
+                notPosted.add(sent);
             }
         });
         if (wanted == null) {
@@ -213,7 +216,12 @@ public final class Poster {
         if (wanted == null && refused.isEmpty() && left == 0) {
             log.end(key, true);
         }
-        return new Withdrawal(keys.size() - refused.size(), refused, Math.max(0, left - refused.size()));
+        return new Withdrawal(keys.size() - refused.size(), refused, Math.max(0, left - refused.size()), notPosted);
+    }
+
+    private static boolean isOwn(Sent sent) {
+        return sent.state() == State.POSTED
+                && (sent.answer() == null || sent.answer().result() != Result.THERE);
     }
 
     /**
@@ -289,6 +297,27 @@ public final class Poster {
         });
         log.settle(batch, settled, effect);
         return refused;
+    }
+
+    /**
+     * Drafts that batches of the same run before this one have left, by name of the batch; in the order in which they were
+     * posted.
+     */
+    public Map<String, Long> draftsBefore(PostingLog.Noted batch) throws IOException {
+        Map<String, Long> drafts = new LinkedHashMap<>();
+        for (PostingLog.Noted earlier : log.batches()) {
+            if (earlier.batch().key().equals(batch.batch().key())) {
+                break;
+            }
+            if (earlier.run().equals(batch.run()) && earlier.batch().standing() == Standing.DRAFT) {
+                long[] count = new long[1];
+                log.documents(earlier.batch().key(), sent -> count[0] += isOwn(sent) ? 1 : 0);
+                if (count[0] > 0) {
+                    drafts.put(earlier.batch().name(), count[0]);
+                }
+            }
+        }
+        return drafts;
     }
 
     /** Makes the drafts of a batch final; answers what the ledger refused. */

@@ -30,19 +30,36 @@ public final class StatusText {
             long openOnes,
             List<PostingLog.Sent> documents) {
         any = true;
-        String state = batch.state() == PostingLog.BatchState.ENDED
-                ? batch.batch().standing().word()
-                : batch.state() == PostingLog.BatchState.OPEN ? "cut off" : "withdrawn";
         StringBuilder words = new StringBuilder();
         counts.forEach((of, count) -> words.append(words.isEmpty() ? "" : ", ")
                 .append(String.format(Locale.ROOT, "%,d %s", count, of.word())));
-        page.strong(batch.batch().name() + "   " + state);
+        page.strong(batch.batch().name() + "   " + standing(batch));
         page.say("  " + words);
         for (PostingLog.Sent sent : documents) {
             document(sent);
         }
         open |= batch.state() == PostingLog.BatchState.OPEN || openOnes > 0;
         page.blank();
+    }
+
+    /** Batches to choose from, a line for each. */
+    public static List<String> batches(List<PostingLog.Noted> batches) {
+        int width =
+                batches.stream().mapToInt(b -> b.batch().name().length()).max().orElse(1);
+        return batches.stream()
+                .map(b -> String.format(
+                        Locale.ROOT,
+                        "%-" + width + "s   %-9s   of the run '%s'",
+                        b.batch().name(),
+                        standing(b),
+                        b.run()))
+                .toList();
+    }
+
+    private static String standing(PostingLog.Noted batch) {
+        return batch.state() == PostingLog.BatchState.ENDED
+                ? batch.batch().standing().word()
+                : batch.state() == PostingLog.BatchState.OPEN ? "cut off" : "withdrawn";
     }
 
     private void document(PostingLog.Sent sent) {

@@ -3,6 +3,7 @@ package io.mivrel.report;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Ledger;
 import io.mivrel.posting.Poster;
+import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.Proof;
 
 /** What was taken back, and that the balances are as before, told to a bookkeeper. */
@@ -22,6 +23,9 @@ public final class WithdrawalText {
             page.line("stay", Words.count(withdrawal.refused().size(), "document"));
             withdrawal.refused().stream().limit(MOST).forEach(one -> refused(one, page));
         }
+        for (PostingLog.Sent one : withdrawal.notPosted()) {
+            page.line("not there", one.reference() + " (" + one.file() + " row " + one.row() + "): " + why(one));
+        }
         if (withdrawal.left() > 0) {
             page.line(
                     "left",
@@ -39,6 +43,16 @@ public final class WithdrawalText {
                         : "what stays of the batch is below");
         page.add(ProofText.of(proof, ledger, company, style));
         return page.toString();
+    }
+
+    private static String why(PostingLog.Sent one) {
+        return switch (one.state()) {
+            case POSTED -> "another batch posted it, and takes it back";
+            case WITHDRAWN -> "it was taken back before, or replaced";
+            case DIFFERS -> "the ledger has another entry under its key, which was not touched";
+            case REFUSED -> "the ledger refused it when it was posted";
+            case WAITING, INTENDED -> "it never got there";
+        };
     }
 
     private static void refused(Poster.Refused one, TextPage page) {
