@@ -104,6 +104,73 @@ public class ShapesTest {
         assertThat(read(workshop).records()).containsExactly("7 | 2027-03-02 | 5010 | tin | 500");
     }
 
+    // One form of definition row for all tags, which come again in another order, and with another form of amount.
+    @Test
+    public void definitionRowsMayShareATagAndComeAgain() throws Exception {
+        Workshop workshop = journals("a.csv", """
+                file: {titles: none}
+                tags:
+                  column: 1
+                  C: {columns of cell: 2, also: [amount]}
+                  H: {heading: named}
+                  L: {line: named}
+                """)
+                .replace(
+                        "journal-layout.yaml",
+                        "  amount:",
+                        "  debit: {column: debit}\n  credit: {column: credit}\n  amount:")
+                .put("a.csv", """
+                        C,H,ref,day
+                        C,L,account,debit,credit,text
+                        H,7,02/03/2027
+                        L,5010,5.00,,tin
+                        L,1200,,5.00,bank
+                        C,H,day,ref
+                        C,L,text,amount,account
+                        H,03/03/2027,8
+                        L,tin,1.00,5010
+                        L,bank,-1.00,1200
+                        C,L,sum,account
+                        """);
+        Reading read = read(workshop);
+        assertThat(read.records().subList(0, 4))
+                .containsExactly(
+                        "7 | 2027-03-02 | 5010 | tin | 500",
+                        "7 | 2027-03-02 | 1200 | bank | -500",
+                        "8 | 2027-03-03 | 5010 | tin | 100",
+                        "8 | 2027-03-03 | 1200 | bank | -100");
+        assertThat(read.findings())
+                .singleElement()
+                .satisfies(late ->
+                        assertThat(late.value() + ": " + late.reason()).startsWith("sum: the row names a column"));
+    }
+
+    @Test
+    public void anAmountBesideItsSidesMustAgreeWithThem() throws Exception {
+        Workshop workshop = new Workshop().takes("journal", "a.csv", """
+                        layout: J
+                        gives: journal lines
+                        fields:
+                          reference: {column: ref}
+                          date:      {column: day, pattern: dd/MM/uuuu}
+                          account:   {column: account}
+                          debit:     {column: debit}
+                          credit:    {column: credit}
+                          amount:    {column: amount}
+                        """).put("a.csv", """
+                        ref,day,account,debit,credit,amount
+                        7,02/03/2027,5010,5.00,,5.00
+                        7,02/03/2027,1200,,5.00,-5.00
+                        8,02/03/2027,5010,0.00,0.00,3.00
+                        8,02/03/2027,1200,,3.00,
+                        9,02/03/2027,5010,4.00,,5.00
+                        9,02/03/2027,1200,,4.00,-4.00
+                        """);
+        Reading read = read(workshop);
+        assertThat(read.rules()).containsExactly("amount-on-both-sides");
+        assertThat(read.findings().get(0).origin().row()).isEqualTo(6);
+    }
+
     @Test
     public void aHeadingMayBeKnownByACellThatIsFilled() throws Exception {
         Workshop workshop = journals("a.csv", """

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
+import io.mivrel.report.SummaryText;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -360,5 +361,22 @@ public final class TruthTest {
         Outcome outcome = fanned.run("journal");
         assertThat(outcome.report().clear().documents()).isEqualTo(1);
         assertThat(Workshop.told(outcome)).isEmpty();
+    }
+
+    // No list says which departments there are; a misspelt one is seen, because the rarest stand first.
+    @Test
+    public void valuesOfADepartmentAreCounted() throws Exception {
+        Workshop workshop = new Workshop().put("a.csv", """
+                ref,date,account,amount,dept
+                J1,01/03/2027,5010,4.00,CAST
+                J1,01/03/2027,1200,-4.00,CAST
+                J2,02/03/2027,5010,3.00,Nosuchdept
+                J2,02/03/2027,1200,-3.00,
+                """);
+        String layout = MONEY_LAYOUT.replaceFirst("(?m)^ +currency.*\\R", "  department: {column: dept}\n");
+        Outcome outcome = workshop.takes("journal", "a.csv", layout).run("journal");
+        assertThat(outcome.summary(SummaryText.Style.PLAIN)).contains("department  Nosuchdept 1, CAST 2");
+        assertThat(outcome.json().replaceAll("\\s", ""))
+                .contains("\"values\":{\"department\":{\"CAST\":2,\"Nosuchdept\":1}}");
     }
 }

@@ -27,6 +27,7 @@ final class AmountResolver {
     private final Currency currency;
     private final RowProblems problems;
     private final boolean oneAmount;
+    private final boolean sides;
 
     AmountResolver(Layout layout, AmountRule rule, Currency currency, RowProblems problems) {
         this.layout = layout;
@@ -34,6 +35,7 @@ final class AmountResolver {
         this.currency = currency;
         this.problems = problems;
         this.oneAmount = layout.fields().containsKey(rule.amount());
+        this.sides = rule.hasSides() && layout.fields().containsKey(rule.plusSide());
     }
 
     /** Puts the amount into the record that is being filled, or says why there is none. */
@@ -50,7 +52,8 @@ final class AmountResolver {
         long amount = record.number(rule.amount());
         long plus = record.number(rule.plusSide());
         long minus = record.number(rule.minusSide());
-        boolean blank = plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT && !oneAmount;
+        boolean noSide = plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT;
+        boolean blank = noSide && !oneAmount;
         if (blank && hasForeign(record)) {
             problems.add(
                     Rule.AMOUNT_MISSING, amountPlace(), "", "a foreign amount stands there, and no home amount", "");
@@ -62,7 +65,9 @@ final class AmountResolver {
             // The row is held, and no half of it may count as its amount.
             return;
         }
-        if (oneAmount) {
+        if (oneAmount && sides && !noSide) {
+            amount = eitherWay(amount, fromSides(plus, minus));
+        } else if (oneAmount) {
             if (amount == SourceRecord.ABSENT && layout.terms().blankIsNil() && !hasForeign(record)) {
                 amount = 0;
             } else if (amount == SourceRecord.ABSENT) {
@@ -109,6 +114,24 @@ final class AmountResolver {
                 code,
                 "the row names " + code + ", and its amount would be taken for " + currency.getCurrencyCode(),
                 "");
+    }
+
+    // Where a layout names both forms, a row has one of them, or the two agree.
+    private long eitherWay(long amount, long ofSides) {
+        if (amount == SourceRecord.ABSENT || ofSides == SourceRecord.ABSENT || amount == ofSides) {
+            return ofSides;
+        }
+        if (ofSides == 0) {
+            return amount;
+        }
+        problems.add(
+                Rule.AMOUNT_ON_BOTH_SIDES,
+                amountPlace(),
+                Money.show(amount, currency) + " and " + Money.show(ofSides, currency),
+                "the amount is not what " + rule.plusSide().name() + " and "
+                        + rule.minusSide().name() + " come to",
+                "correct the one that is wrong, or give the layout only one of the two forms");
+        return SourceRecord.ABSENT;
     }
 
     private long fromSides(long plus, long minus) {

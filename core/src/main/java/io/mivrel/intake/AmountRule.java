@@ -38,10 +38,8 @@ record AmountRule(Kind kind) {
         Field price = kind.price();
         if (plus != null && minus != null) {
             String sides = "'" + plus.name() + "' and '" + minus.name() + "'";
-            boolean one = given.contains(plus) || given.contains(minus);
-            if (given.contains(amount()) && one) {
-                gaps.add("give either '" + amount().name() + "' or " + sides + ", not both");
-            } else if (!given.contains(amount()) && !given.containsAll(List.of(plus, minus))) {
+            boolean both = given.containsAll(List.of(plus, minus));
+            if (given.contains(plus) != given.contains(minus) || !both && !given.contains(amount())) {
                 gaps.add("an amount is required: '" + amount().name() + "', or " + sides);
             }
         } else if (!given.contains(amount())) {

@@ -54,6 +54,7 @@ public final class Intake {
     private List<DateOrder.Odd> oddDates = List.of();
     private final NavigableMap<Long, Culprit> culprits = new TreeMap<>();
     private final DateOrder order;
+    private final Field[] dimensions;
     private final LongSet identifiers = new LongSet();
     private final AmountRule rule;
     private final RowProblems problems;
@@ -104,6 +105,8 @@ public final class Intake {
         boolean balances = kind.balance() != null && layout.fields().containsKey(kind.balance());
         this.statements = new StatementFollower(file.name(), file.currency());
         this.dateField = kind.date();
+        this.dimensions =
+                kind.dimensions().stream().filter(layout.fields()::containsKey).toArray(Field[]::new);
         this.order = new DateOrder(layout.format().order());
         this.amounts = new AmountResolver(layout, rule, file.currency(), problems);
         this.stated = new StatedFigures(layout.stated(), numbers, file);
@@ -496,6 +499,9 @@ public final class Intake {
     private void emit(IntakeBlock block) {
         RecordBlock record = block.records();
         tally.records++;
+        for (Field dimension : dimensions) {
+            tally.count(dimension, record.text(dimension));
+        }
         long day = record.number(dateField);
         if (day != SourceRecord.ABSENT) {
             tally.firstDay = Math.min(tally.firstDay, day);

@@ -1,14 +1,17 @@
 package io.mivrel.intake;
 
+import io.mivrel.model.Field;
 import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -16,7 +19,11 @@ import org.jspecify.annotations.Nullable;
  * reading thread until the file is finished; read-only after.
  */
 public final class IntakeTally {
+    /** More values of a code are hardly read by anybody. */
+    private static final int MOST_VALUES = 1000;
+
     private final String file;
+    private final Map<String, Map<String, Long>> values = new TreeMap<>();
     long rows;
     long again;
     long records;
@@ -52,6 +59,24 @@ public final class IntakeTally {
     IntakeTally(String file, Currency currency) {
         this.file = file;
         this.totals = new Totals(currency);
+    }
+
+    /** Counts a value of a further code, such as a department. */
+    void count(Field dimension, @Nullable String value) {
+        if (value != null) {
+            Map<String, Long> counts = values.computeIfAbsent(dimension.name(), name -> new HashMap<>());
+            if (counts.size() < MOST_VALUES || counts.containsKey(value)) {
+                counts.merge(value, 1L, Long::sum);
+            }
+        }
+    }
+
+    /**
+     * How often each value of a further code stands in the file, by the name of the field and the value: no list says yet
+     * which there should be. Of a field with very many, the first {@value #MOST_VALUES}.
+     */
+    public Map<String, Map<String, Long>> values() {
+        return values;
     }
 
     void leaveOut(LeftOut cause) {

@@ -5,6 +5,7 @@ import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Drafter;
 import io.mivrel.model.DraftingContext;
+import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
 import io.mivrel.model.Posting;
@@ -46,12 +47,14 @@ final class BankDrafter implements Drafter {
                 ? new long[] {amount}
                 : Split.amounts(amount, postings);
         for (int i = 0; i < parts.length; i++) {
-            heading.add(line, i)
+            Line part = heading.add(line, i)
                     .put(BankLines.AMOUNT, parts[i])
                     .put(BankLines.ACCOUNT, postings.get(i).account())
                     .put(BankLines.TAX_CODE, postings.get(i).taxCode())
-                    .put(BankLines.PARTY, postings.get(i).party())
-                    .put(BankLines.DEPARTMENT, postings.get(i).dimensions().get(BankLines.DEPARTMENT.name()));
+                    .put(BankLines.PARTY, postings.get(i).party());
+            for (Field dimension : BankLines.KIND.dimensions()) {
+                part.put(dimension, postings.get(i).dimensions().get(dimension.name()));
+            }
         }
         return new Document(
                 BankLines.KIND,
@@ -66,8 +69,10 @@ final class BankDrafter implements Drafter {
         String account = line.text(BankLines.ACCOUNT);
         Posting posting = Posting.whole(
                 account == null ? otherwise : account, line.text(BankLines.TAX_CODE), line.text(BankLines.PARTY));
-        Posting whole = posting.with(BankLines.DEPARTMENT.name(), line.text(BankLines.DEPARTMENT));
-        return new Coding(null, null, List.of(whole));
+        for (Field dimension : BankLines.KIND.dimensions()) {
+            posting = posting.with(dimension.name(), line.text(dimension));
+        }
+        return new Coding(null, null, List.of(posting));
     }
 
     private Finding uncoded(SourceRecord line, long amount) {
@@ -103,10 +108,11 @@ final class BankDrafter implements Drafter {
         TaxCode tax = posting.taxCode() == null ? null : context.books().taxCode(posting.taxCode());
         String taxAccount = tax == null ? null : tax.account();
         long part = tax == null || taxAccount == null ? 0 : Money.taxWithin(-posting.minor(), tax.rate());
-        JournalDrafter.line(journal, posting.source(), posting.account(), -posting.minor() - part, narrative)
+        Line line = JournalDrafter.line(
+                        journal, posting.source(), posting.account(), -posting.minor() - part, narrative)
                 .put(JournalLines.TAX_CODE, posting.taxCode())
-                .put(JournalLines.PARTY, posting.party())
-                .put(JournalLines.DEPARTMENT, posting.text(BankLines.DEPARTMENT));
+                .put(JournalLines.PARTY, posting.party());
+        JournalDrafter.handOn(BankLines.KIND.dimensions(), posting, line);
         if (taxAccount != null) {
             JournalDrafter.line(journal, posting.source(), taxAccount, part, narrative)
                     .put(JournalLines.TAX_CODE, posting.taxCode());

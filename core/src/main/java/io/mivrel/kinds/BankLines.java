@@ -67,6 +67,7 @@ public final class BankLines {
             .bankIdentifier(BANK_REFERENCE)
             .currency(CURRENCY)
             .codes(ACCOUNT, TAX_CODE, PARTY)
+            .dimensions(DEPARTMENT)
             .coded()
             .ofAccount()
             .amountsToJournal()

@@ -109,9 +109,9 @@ final class InvoiceDrafter implements Drafter {
                 taxes.merge(line.taxCode(), tax, Math::addExact);
             }
             String narrative = line.text(InvoiceLines.NARRATIVE);
-            JournalDrafter.line(journal, line.source(), line.account(), -sign * line.minor(), narrative)
-                    .put(JournalLines.TAX_CODE, line.taxCode())
-                    .put(JournalLines.DEPARTMENT, line.text(InvoiceLines.DEPARTMENT));
+            Line entered = JournalDrafter.line(journal, line.source(), line.account(), -sign * line.minor(), narrative)
+                    .put(JournalLines.TAX_CODE, line.taxCode());
+            JournalDrafter.handOn(InvoiceLines.KIND.dimensions(), line, entered);
         }
         taxes.forEach((taxCode, tax) -> {
             TaxCode code = books.taxCode(taxCode);

@@ -10,6 +10,7 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceRecord;
+import java.util.List;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -30,12 +31,15 @@ final class JournalDrafter implements Drafter {
         Line heading = Line.heading(JournalLines.KIND, of.records().get(0))
                 .put(JournalLines.REFERENCE, of.reference())
                 .put(JournalLines.DATE, of.day());
-        for (Field apart : of.kind().apart()) {
-            JournalLines.TABLE
-                    .find(apart.name())
-                    .ifPresent(own -> heading.put(own, of.heading().text(apart)));
-        }
+        handOn(of.kind().apart(), of.heading(), heading);
         return heading;
+    }
+
+    /** What both kinds have under one name goes from a line of another kind to one of the journal. */
+    static void handOn(List<Field> fields, Line from, Line to) {
+        for (Field field : fields) {
+            JournalLines.TABLE.find(field.name()).ifPresent(own -> to.put(own, from.text(field)));
+        }
     }
 
     /** Adds a line made of a record of another kind. */

@@ -60,6 +60,7 @@ public final class JournalLines {
             .sides(DEBIT, CREDIT)
             .narrative(NARRATIVE)
             .codes(ACCOUNT, TAX_CODE, PARTY)
+            .dimensions(DEPARTMENT)
             .isJournal()
             .columnar()
             .identity(DocumentIdentity.byFields(

@@ -167,6 +167,11 @@ public final class Kind {
         return made.party;
     }
 
+    /** Further codes of a line, such as its department. Kinds share them by name: what amounts to a journal hands them on. */
+    public List<Field> dimensions() {
+        return made.dimensions;
+    }
+
     /** True when a coding table may decide the account. */
     public boolean isCoded() {
         return made.coded;
@@ -264,6 +269,7 @@ public final class Kind {
         private List<Field> creditFigures = List.of();
         private @Nullable RecordSign sign;
         private List<Field> apart = List.of();
+        private List<Field> dimensions = List.of();
         private @Nullable Field currency;
         private @Nullable DocumentIdentity identity;
         private @Nullable Function<DraftingContext, Drafter> drafter;
@@ -358,6 +364,13 @@ public final class Kind {
             account = own(accountField);
             taxCode = own(taxCodeField);
             party = own(partyField);
+            return this;
+        }
+
+        /** Further codes of a line. */
+        public Builder dimensions(Field... fields) {
+            dimensions = List.of(fields);
+            dimensions.forEach(this::own);
             return this;
         }
 

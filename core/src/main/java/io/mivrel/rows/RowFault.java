@@ -17,6 +17,9 @@ public enum RowFault {
     CELLS_EXTRA(Rule.CELLS_EXTRA, "has more cells than there are titles"),
     TAG_UNKNOWN(Rule.TAG_UNKNOWN, "has a tag that the layout does not know"),
     TAG_CELLS(Rule.CELLS_EXTRA, "has more cells than the layout names for its tag"),
+    TAG_COLUMN(
+            Rule.CELLS_EXTRA,
+            "names a column that no row above the first line named: say it under 'also' of this tag in the layout"),
     LINK_MISSING(Rule.LINK_MISSING, "has a key that the linked file lacks"),
     LINK_BLANK(Rule.LINK_MISSING, "has no key: the cell that names its row in the linked file is blank"),
     CONTINUES_NOTHING(Rule.LINE_CONTINUES_NOTHING, "goes on where no row is open"),

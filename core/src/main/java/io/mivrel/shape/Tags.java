@@ -36,7 +36,7 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
     public enum Role {
         HEADING,
         LINE,
-        /** Its cells name the columns of the tag in {@link Kind#of}. */
+        /** Its cells name the columns of another tag, in one of the rows or for all. */
         COLUMNS,
         ASIDE
     }
@@ -46,10 +46,13 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
      *
      * @param role what its rows are
      * @param columns names of their cells in order; an empty name leaves the cell aside. Empty when rows of another tag
-     *     name them
-     * @param of for {@link Role#COLUMNS}, the tag whose columns they name
+     *     name them. For {@link Role#COLUMNS}, names that come only behind the first line
+     * @param of for {@link Role#COLUMNS}, the tag whose columns they name; {@code null} when a cell of the row says it
+     * @param cell for {@link Role#COLUMNS}, the place from 1 of the cell that says it; 0 for none. Rows of the tag itself lack
+     *     this cell
      */
-    public record Kind(Role role, List<String> columns, String of) {
+    public record Kind(
+            Role role, List<String> columns, @Nullable String of, int cell) {
         public Kind {
             columns = List.copyOf(columns);
         }
@@ -144,10 +147,11 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
             switch (kind.role()) {
                 case ASIDE -> row.aside(LeftOut.BY_LAYOUT);
                 case COLUMNS -> {
-                    if (define(row, kind.of())) {
+                    String late = define(row, kind);
+                    if (late == null) {
                         row.aside(LeftOut.TITLES);
                     } else {
-                        row.fault(RowFault.TAG_CELLS);
+                        row.fault(RowFault.TAG_COLUMN, late);
                     }
                 }
                 case HEADING -> {
@@ -171,21 +175,24 @@ public record Tags(String column, Map<String, Kind> tags) implements Shape {
             return row;
         }
 
-        // False when it names a column once lines have come, which would then be lost.
-        private boolean define(Row row, String of) {
+        // The name of a column that comes once lines have, and so would be lost; null when all are known.
+        private @Nullable String define(Row row, Kind kind) {
+            int saying = kind.cell() - 1;
+            String of = kind.of() != null ? kind.of() : saying < row.size() ? row.trimmed(saying) : "";
             int[] cells = new int[row.size()];
             Arrays.fill(cells, -1);
             for (int i = 0; i < row.size(); i++) {
                 String name = row.trimmed(i);
-                if (i != tagCell && !name.isEmpty()) {
-                    cells[i] = nameAt(name);
-                    if (cells[i] < 0) {
-                        return false;
+                if (i != tagCell && i != saying && !name.isEmpty()) {
+                    int place = nameAt(name);
+                    if (place < 0) {
+                        return name;
                     }
+                    cells[saying >= 0 && i > saying ? i - 1 : i] = place;
                 }
             }
             cellsOf.put(of, cells);
-            return true;
+            return null;
         }
 
         private int nameAt(String name) {

@@ -18,6 +18,7 @@ import java.io.StringWriter;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
@@ -223,10 +224,21 @@ public final class OutcomeJson {
                 json.writeNumberProperty("firstRow", file.unproved().firstRow());
                 json.writeEndObject();
             }
+            if (!file.values().isEmpty()) {
+                json.writeObjectPropertyStart("values");
+                file.values().forEach(this::values);
+                json.writeEndObject();
+            }
             statements(file.spans());
             json.writeEndObject();
         }
         json.writeEndArray();
+    }
+
+    private void values(String field, Map<String, Long> counts) {
+        json.writeObjectPropertyStart(field);
+        new TreeMap<>(counts).forEach(json::writeNumberProperty);
+        json.writeEndObject();
     }
 
     private void statements(List<StatementSpan> spans) {

@@ -16,6 +16,7 @@ import io.mivrel.money.Money;
 import io.mivrel.money.Totals;
 import io.mivrel.run.DocumentCount;
 import io.mivrel.run.RunReport;
+import io.mivrel.text.Printable;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -30,6 +31,7 @@ public final class SummaryText {
     private static final int SHOWN_BLOCKERS = 12;
     private static final int SHOWN_OTHERS = 4;
     private static final int ROWS_NAMED = 5;
+    private static final int VALUES_SHOWN = 12;
 
     private final RunReport report;
     private final KindWords words;
@@ -108,6 +110,7 @@ public final class SummaryText {
                         report.clear().rows(),
                         report.held().rows(),
                         report.rowsLeftOut()));
+        values();
         for (IntakeTally file : report.files()) {
             notProved(file);
             file.proof().ifPresentOrElse(proof -> line("proof", proof(file, proof)), () -> closingOnly(file));
@@ -188,6 +191,27 @@ public final class SummaryText {
     // A figure, moved to the right as far as the longer of two others goes.
     private static String under(String text, String one, String other) {
         return " ".repeat(Math.max(0, Math.max(one.length(), other.length()) - text.length())) + text;
+    }
+
+    // No list says which departments there are, so that people see for themselves what stands in the files.
+    private void values() {
+        Map<String, Map<String, Long>> all = new TreeMap<>();
+        for (IntakeTally file : report.files()) {
+            file.values()
+                    .forEach((field, counts) -> counts.forEach((value, count) ->
+                            all.computeIfAbsent(field, f -> new TreeMap<>()).merge(value, count, Long::sum)));
+        }
+        all.forEach((field, counts) -> {
+            List<String> words = counts.entrySet().stream()
+                    .sorted(Map.Entry.comparingByValue())
+                    .map(one -> String.format(Locale.ROOT, "%s %,d", Printable.of(one.getKey()), one.getValue()))
+                    .toList();
+            int more = Math.max(0, words.size() - VALUES_SHOWN);
+            line(
+                    field,
+                    String.join(", ", words.subList(0, words.size() - more))
+                            + (more == 0 ? "" : " and " + more + " more, each oftener"));
+        });
     }
 
     // Where a whole file states none, its own line says so.

@@ -56,7 +56,11 @@ final class Words {
     static String causes(Map<LeftOut, Long> leftOut) {
         StringBuilder words = new StringBuilder();
         leftOut.forEach((cause, count) -> words.append(words.isEmpty() ? "" : ", ")
-                .append(String.format(Locale.ROOT, "%,d %s", count, cause.words())));
+                .append(String.format(
+                        Locale.ROOT,
+                        "%,d %s",
+                        count,
+                        count > 1 && cause == LeftOut.TITLES ? "title rows" : cause.words())));
         return words.toString();
     }
 }

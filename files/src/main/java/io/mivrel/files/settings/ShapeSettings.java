@@ -177,22 +177,25 @@ final class ShapeSettings {
         List<String> heading = names(form, "heading");
         List<String> line = names(form, "line");
         String of = form.text("columns of");
+        int cell = form.number("columns of cell", 0, 0, 1000);
+        List<String> also = form.texts("also");
         boolean aside = form.yes("aside", false);
         boolean named = form.keys().contains("heading") || form.keys().contains("line");
         form.done();
         if ((form.keys().contains("heading") ? 1 : 0)
                         + (form.keys().contains("line") ? 1 : 0)
                         + (of != null ? 1 : 0)
+                        + (cell > 0 ? 1 : 0)
                         + (aside ? 1 : 0)
                 != 1) {
-            form.wrong("a tag needs one of 'heading', 'line', 'columns of' and 'aside'", "");
+            form.wrong("a tag needs one of 'heading', 'line', 'columns of', 'columns of cell' and 'aside'", "");
             return null;
         }
         if (named) {
             boolean isHeading = form.keys().contains("heading");
-            return new Tags.Kind(isHeading ? Tags.Role.HEADING : Tags.Role.LINE, isHeading ? heading : line, null);
+            return new Tags.Kind(isHeading ? Tags.Role.HEADING : Tags.Role.LINE, isHeading ? heading : line, null, 0);
         }
-        return new Tags.Kind(aside ? Tags.Role.ASIDE : Tags.Role.COLUMNS, List.of(), of);
+        return new Tags.Kind(aside ? Tags.Role.ASIDE : Tags.Role.COLUMNS, also, of, cell);
     }
 
     // A stroke stands for a cell that is not wanted; 'named' for columns that a row of the file names.
