@@ -1,5 +1,6 @@
 package io.mivrel;
 
+import io.mivrel.model.Severity;
 import io.mivrel.posting.PostingReport;
 import io.mivrel.posting.Proof;
 import io.mivrel.report.PostingJson;
@@ -35,7 +36,9 @@ public record PostOutcome(
     /** 0 when all is posted, or would be, and proved; 1 when something is held or refused, or the proof does not hold. */
     public int status() {
         boolean proved = proof == null || proof.holds();
-        return report.hasHeld() || report.isEmpty() || posting.held() > 0 || !proved ? 1 : 0;
+        boolean held =
+                report.hasHeld() || posting.held() > 0 || report.findings().count(Severity.BLOCKER) > 0;
+        return held || report.isEmpty() || !proved ? 1 : 0;
     }
 
     /** The figures, the proof, the problems worst first, and what to do next, for people. */

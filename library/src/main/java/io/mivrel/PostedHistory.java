@@ -9,6 +9,8 @@ import io.mivrel.run.Input;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,19 +19,23 @@ import org.jspecify.annotations.Nullable;
  */
 final class PostedHistory implements DocumentHistory, AutoCloseable {
     private final Register register;
-    private long delivered;
+    private final boolean holds;
+    /** How many documents went out in import files, by the run that delivered them. */
+    private final Map<String, Long> delivered = new TreeMap<>();
 
-    private PostedHistory(Register register) {
+    private PostedHistory(Register register, boolean holds) {
         this.register = register;
+        this.holds = holds;
     }
 
-    static PostedHistory open(RegisterPlace place, Mivrel run, List<Input> inputs) throws IOException {
+    /** {@code holds} is true when a document that went out in an import file is not posted. */
+    static PostedHistory open(RegisterPlace place, Mivrel run, List<Input> inputs, boolean holds) throws IOException {
         Register register = Register.openToRead(place);
         boolean begun = false;
         try {
             register.beginCheck(run.scope(run.plan(inputs).build()));
             begun = true;
-            return new PostedHistory(register);
+            return new PostedHistory(register, holds);
         } finally {
             if (!begun) {
                 register.close();
@@ -37,8 +43,8 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
         }
     }
 
-    /** How many documents went out in import files. */
-    long delivered() {
+    /** How many documents went out in import files, by the run that delivered them. */
+    Map<String, Long> delivered() {
         return delivered;
     }
 
@@ -46,8 +52,9 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
     public Verdict judge(Kind kind, RecordRange records, long identity, long content) throws IOException {
         Verdict verdict = register.judge(kind, records, identity, content);
         if (verdict == Verdict.DELIVERED) {
-            delivered++;
-            return Verdict.NEW;
+            Earlier earlier = register.named(identity);
+            delivered.merge(earlier == null || earlier.run() == null ? "" : earlier.run(), 1L, Long::sum);
+            return holds ? verdict : Verdict.NEW;
         }
         return verdict;
     }
@@ -85,7 +92,7 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
     @Override
     public void startOver() throws IOException {
         register.startOver();
-        delivered = 0;
+        delivered.clear();
     }
 
     @Override

@@ -3,11 +3,13 @@ package io.mivrel;
 import io.mivrel.books.Books;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
+import io.mivrel.ledger.DeliveredRuns;
 import io.mivrel.ledger.PostingRegister;
 import io.mivrel.ledger.RegisterPlace;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
+import io.mivrel.model.Severity;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Abilities;
@@ -66,6 +68,7 @@ public final class Posting {
     private PostMode mode = PostMode.ADD;
     private long first;
     private boolean createsParties;
+    private boolean holdsDelivered;
     private @Nullable String name;
     private @Nullable LocalDate day;
     private Patience patience = Patience.USUAL;
@@ -100,6 +103,12 @@ public final class Posting {
     /** Creates customers and suppliers of the run's books that the ledger lacks. */
     public Posting createParties() {
         createsParties = true;
+        return this;
+    }
+
+    /** Does not post what went out in import files, for a ledger that those are imported into as well. */
+    public Posting holdDelivered() {
+        holdsDelivered = true;
         return this;
     }
 
@@ -183,7 +192,7 @@ public final class Posting {
             LedgerCheck check = new LedgerCheck(there, run.books(), abilities, createsParties);
             List<Input> inputs = run.inputs();
             InputFiles began = InputFiles.of(run.sources());
-            PostedHistory history = PostedHistory.open(place(), run, inputs);
+            PostedHistory history = PostedHistory.open(place(), run, inputs, holdsDelivered);
             RunReport report;
             try (history) {
                 RunPlan plan = run.plan(inputs)
@@ -210,8 +219,9 @@ public final class Posting {
             Poster.Order order = order(log, report);
             PostingReport posting = rehearsal ? poster.rehearse(order, spool) : poster.post(order, spool, listener);
             tellRefused(report, posting);
-            if (history.delivered() > 0) {
-                report.findings().add(inFiles(report.files().get(0).file(), history.delivered()));
+            String file = report.files().get(0).file();
+            for (Map.Entry<String, Long> of : history.delivered().entrySet()) {
+                report.findings().add(inFiles(file, of.getKey(), of.getValue()));
             }
             PostingText.Details details =
                     new PostingText.Details(settled, check.missingParties().size());
@@ -237,14 +247,29 @@ public final class Posting {
         }
     }
 
-    private static Finding inFiles(String file, long delivered) {
+    private Finding inFiles(String file, String by, long delivered) throws IOException {
+        List<String> files = new ArrayList<>();
+        for (DeliveredRuns.DeliveredRun one :
+                DeliveredRuns.of(place(), run.books().company())) {
+            if (one.name().equals(by) && one.back() == null) {
+                String day = LocalDate.ofInstant(Instant.parse(one.began()), java.time.ZoneId.systemDefault())
+                        .toString();
+                one.files().forEach(of -> files.add(of.name() + " on " + day));
+            }
+        }
         return new Finding(
                 Rule.DELIVERED_IN_FILE,
+                holdsDelivered ? Severity.BLOCKER : Severity.CAUTION,
                 Origin.of(file, 0),
                 "",
                 "",
-                delivered + (delivered == 1 ? " document" : " documents") + " of these also went out in import files",
-                Rule.DELIVERED_IN_FILE.remedy());
+                delivered + (delivered == 1 ? " document" : " documents") + " of these also went out in import files"
+                        + (by.isEmpty() ? "" : ", by the run '" + by + "'")
+                        + (files.isEmpty() ? "" : ": " + String.join(", ", files))
+                        + (holdsDelivered ? "; the settings of the ledger say that such are not posted" : ""),
+                holdsDelivered
+                        ? "import those files, or take that run back with 'mivrel undo' and post again"
+                        : Rule.DELIVERED_IN_FILE.remedy());
     }
 
     private Poster.Order order(PostingRegister log, RunReport report) throws IOException {

@@ -256,7 +256,22 @@ public class PostingTest {
         workshop.run("journal");
         PostOutcome outcome = posting().post();
         assertThat(outcome.posting().posted()).isEqualTo(3);
-        assertThat(of(outcome, Rule.DELIVERED_IN_FILE).reason()).contains("3 documents");
+        assertThat(of(outcome, Rule.DELIVERED_IN_FILE).reason())
+                .contains("3 documents", "by the run 'journal'", "journals-journal-2027-04-02-1.csv on 2027-04-02");
+    }
+
+    @Test
+    public void whatWentOutInAFileIsNotPostedWhereTheLedgerSaysSo() throws Exception {
+        workshop.run("journal");
+        workshop.put(
+                "journal.csv",
+                workshop.read("journal.csv") + "4,04/03/2027,5010,tin,7.00,,,\n4,04/03/2027,2900,tin,,7.00,,\n");
+        PostOutcome outcome = posting().holdDelivered().post();
+        assertThat(outcome.posting().posted()).isEqualTo(1);
+        assertThat(balances()).isEqualTo(Map.of("5010", 700L, "2900", -700L));
+        assertThat(of(outcome, Rule.DELIVERED_IN_FILE).reason()).contains("3 documents", "not posted");
+        assertThat(outcome.status()).isEqualTo(1);
+        assertThat(outcome.proof().holds()).isTrue();
     }
 
     @Test

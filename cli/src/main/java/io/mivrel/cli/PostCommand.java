@@ -120,6 +120,9 @@ final class PostCommand implements Callable<Integer> {
             if (asFinal) {
                 posting.asFinal();
             }
+            if (settings.holdsDelivered()) {
+                posting.holdDelivered();
+            }
             if (createParties) {
                 posting.createParties();
             }

@@ -14,6 +14,7 @@ import java.nio.file.Path;
  * @param company whose books they are; {@code null} for those of the run
  * @param userFrom environment variable with the user of the database
  * @param secretFrom environment variable with the password of the database, or the token of the server
+ * @param holdsDelivered true when documents that went out in import files are not posted
  * @param certificate the server's certificate, or that of its issuer; {@code null} for those that Java trusts
  */
 public record LedgerSettings(
@@ -24,6 +25,7 @@ public record LedgerSettings(
         String company,
         String userFrom,
         String secretFrom,
+        boolean holdsDelivered,
         Path certificate,
         Path settings) {
     /** What a ledger is reached by. */
@@ -82,6 +84,7 @@ public record LedgerSettings(
                 http
                         ? or(form.text("token from"), "MIVREL_LEDGER_TOKEN")
                         : or(form.text("password from"), "MIVREL_LEDGER_PASSWORD"),
+                form.choice("delivered in files", "tell", "tell", "hold").equals("hold"),
                 certificate == null ? null : folder.resolve(certificate).normalize(),
                 path);
     }

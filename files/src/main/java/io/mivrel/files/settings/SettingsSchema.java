@@ -102,6 +102,7 @@ public final class SettingsSchema {
                 .must("ledger", text("What it is called"))
                 .may("kind", words("practice", "http"))
                 .may("file", text("The file of a practice ledger"))
+                .may("delivered in files", words("tell", "hold"))
                 .may("address", text("The address of a server"))
                 .may("certificate", text("The file of the server's certificate"))
                 .may("company", text("What the company is called there"))
