@@ -1,5 +1,6 @@
 /** Bytes to rows and back, and settings. Readers of workbooks and of XML need libraries that may be left out. */
 module io.mivrel.files {
+    requires de.siegmar.fastcsv;
     requires static transitive org.jspecify;
     requires transitive io.mivrel.core;
     requires org.snakeyaml.engine;

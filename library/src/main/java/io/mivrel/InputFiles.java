@@ -59,15 +59,23 @@ final class InputFiles {
             Path path = source.path();
             if (path != null) {
                 files.add(path, source.shown());
-                Path folder = path.toAbsolutePath().getParent();
-                source.layout().shapes().forEach(shape -> {
-                    if (shape instanceof Link link && folder != null) {
-                        files.watch(folder.resolve(link.file()), link.file());
-                    }
-                });
+                linked(source).forEach(files::watch);
             }
         }
         return files;
+    }
+
+    /** The files that are read beside a file of a run, by their paths, and what they are called. */
+    static Map<Path, String> linked(Mivrel.Source source) {
+        Map<Path, String> linked = new LinkedHashMap<>();
+        Path path = source.path();
+        Path folder = path == null ? null : path.toAbsolutePath().getParent();
+        source.layout().shapes().forEach(shape -> {
+            if (shape instanceof Link link && folder != null && !link.file().equals(Link.SAME)) {
+                linked.put(folder.resolve(link.file()), link.file());
+            }
+        });
+        return linked;
     }
 
     private void add(Path path, String shown) throws IOException {

@@ -10,6 +10,7 @@ import io.mivrel.delivery.Delivery;
 import io.mivrel.files.CorrectionFiles;
 import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.SourceFiles;
+import io.mivrel.files.settings.CodingAdditions;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsProblem;
@@ -18,6 +19,7 @@ import io.mivrel.intake.Layout;
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
 import io.mivrel.ledger.RunScope;
+import io.mivrel.model.Finding;
 import io.mivrel.posting.Effect;
 import io.mivrel.posting.EntrySpool;
 import io.mivrel.posting.ExportProof;
@@ -82,7 +84,7 @@ public final class Mivrel {
     private boolean holdEverything;
     private List<Correction> said = List.of();
     /** Those of the inputs that were asked for last. */
-    private List<String> passedOver = List.of();
+    private List<Finding> notes = List.of();
 
     private Corrections corrections = Corrections.none();
 
@@ -174,6 +176,15 @@ public final class Mivrel {
         return sources.stream().anyMatch(source -> file.startsWith(source.shown()));
     }
 
+    // The list of accounts in the workbook shows code and name, and people copy both.
+    private Correction byCode(Correction one) {
+        return books.accounts().stream()
+                .filter(account -> account.label().equalsIgnoreCase(one.account()))
+                .findFirst()
+                .map(account -> one.ofAccount(account.code()))
+                .orElse(one);
+    }
+
     // Every copy of held rows that lies there, corrected or not.
     private void takeCorrections(Path folder) throws SettingsException {
         Map<String, FileFormat> forms = new HashMap<>();
@@ -184,8 +195,8 @@ public final class Mivrel {
             }
         }
         CorrectionFiles.Taken taken = CorrectionFiles.read(folder, forms);
-        said = taken.corrections();
-        passedOver = taken.passedOver();
+        said = taken.corrections().stream().map(this::byCode).toList();
+        notes = taken.notes();
         List<SettingsProblem> problems = new ArrayList<>(taken.problems());
         for (Correction one : said) {
             if (one.account() != null && books.account(one.account()) == null) {
@@ -221,6 +232,25 @@ public final class Mivrel {
                     .map(gap -> new SettingsProblem(runSheet.toString(), 0, 0, gap, ""))
                     .toList());
         }
+    }
+
+    /**
+     * The entries that people filled in on the sheets of uncoded groups, for the coding table of a run sheet. Throws where it
+     * has none.
+     */
+    public static CodingAdditions codingAdditions(Path runSheet) throws SettingsException {
+        RunSheet sheet = RunSheet.read(runSheet, null, true);
+        CodingTable table = sheet.coding();
+        if (table == null) {
+            throw new SettingsException(List.of(new SettingsProblem(
+                    runSheet.toString(),
+                    0,
+                    0,
+                    "the run sheet has no coding table",
+                    "coding: {table: coding.csv, uncoded: hold}")));
+        }
+        return CodingAdditions.of(
+                sheet.folder().resolve(table.name()), sheet.folder().resolve(CORRECTIONS), sheet.books());
     }
 
     /** Starts a run told in code. It keeps no evidence and no register unless {@link #keepIn} names a folder. */
@@ -446,7 +476,10 @@ public final class Mivrel {
                         .filter(one -> names.contains(one.file()) || !isOfAnotherRun(one.place()))
                         .toList(),
                 names,
-                passedOver,
+                notes.stream()
+                        .filter(note -> names.contains(note.origin().file())
+                                || note.origin().file().startsWith(CORRECTIONS + "/"))
+                        .toList(),
                 file -> home == null || Files.exists(home.resolve(file)));
         corrections = ofThese;
         return raw.stream()

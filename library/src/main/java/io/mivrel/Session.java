@@ -29,7 +29,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -253,6 +255,7 @@ final class Session implements Publication {
         for (Task<InputDigest> input : inputDigests) {
             files.add(input.get().file());
         }
+        files.addAll(linked(run));
         for (DeliveredFile delivered : report.deliveries()) {
             for (PreparedFile file : delivered.files()) {
                 files.add(new FileDigest("output", relative(Path.of(file.name())), file.bytes(), file.digest()));
@@ -279,8 +282,22 @@ final class Session implements Publication {
                 files.add(digest("input", source.path(), source.shown()));
             }
         }
+        files.addAll(linked(run));
         for (Path setting : run.settings()) {
             files.add(digest("settings", setting, setting.getFileName().toString()));
+        }
+        return files;
+    }
+
+    // Files that others are linked with, each once.
+    private static List<FileDigest> linked(Mivrel run) throws IOException {
+        Map<Path, String> all = new LinkedHashMap<>();
+        run.sources().forEach(source -> all.putAll(InputFiles.linked(source)));
+        List<FileDigest> files = new ArrayList<>();
+        for (Map.Entry<Path, String> one : all.entrySet()) {
+            if (Files.isRegularFile(one.getKey())) {
+                files.add(digest("linked", one.getKey(), one.getValue()));
+            }
         }
         return files;
     }

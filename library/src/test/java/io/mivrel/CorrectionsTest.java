@@ -3,7 +3,10 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import io.mivrel.corrections.Correction;
+import io.mivrel.files.settings.CodingAdditions;
 import io.mivrel.files.settings.SettingsException;
+import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
 import io.mivrel.report.SummaryText;
@@ -12,8 +15,11 @@ import io.mivrel.run.RunReport;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -408,5 +414,84 @@ public class CorrectionsTest {
                 .as(outcome.summary(SummaryText.Style.PLAIN))
                 .isTrue();
         assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+    }
+
+    private static void savedAt(Path file, String instant) throws Exception {
+        Files.setLastModifiedTime(file, FileTime.from(Instant.parse(instant)));
+    }
+
+    @Test
+    public void aNewerDecisionReplacesAnOlderOneInWhicheverCopy() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        Copies copies = copies(shop);
+        Path first = shop.folder.resolve("corrections/a.xlsx");
+        Path second = shop.folder.resolve("corrections/z.xlsx");
+        copies.put("bank.csv", "shop two", "Mivrel decision", "6200").saveAs(first);
+        copies.put("bank.csv", "shop two", "Mivrel decision", "5010 Tin").saveAs(second);
+        savedAt(first, "2027-04-02T09:00:00Z");
+        savedAt(second, "2027-04-02T10:00:00Z");
+        Outcome later = shop.run("bank");
+        assertThat(later.report().corrections())
+                .filteredOn(c -> c.account() != null)
+                .extracting(Correction::account)
+                .containsExactly("5010");
+        assertThat(Workshop.told(later))
+                .extracting(Finding::reason)
+                .anyMatch(reason -> reason.contains("z.xlsx") && reason.contains("counts, because it was saved later"));
+        // The older one counts once it is saved again.
+        Workshop other = new Workshop().bank(ROWS);
+        other.run("bank");
+        Files.copy(first, other.folder.resolve("corrections/a.xlsx"));
+        Files.copy(second, other.folder.resolve("corrections/z.xlsx"));
+        savedAt(other.folder.resolve("corrections/a.xlsx"), "2027-04-02T11:00:00Z");
+        savedAt(other.folder.resolve("corrections/z.xlsx"), "2027-04-02T10:00:00Z");
+        assertThat(other.run("bank").report().corrections())
+                .filteredOn(c -> c.account() != null)
+                .extracting(Correction::account)
+                .containsExactly("6200");
+    }
+
+    @Test
+    public void decisionsHaveTheOldAndTheNewValue() throws Exception {
+        Workshop shop = new Workshop().bank(ROWS);
+        shop.run("bank");
+        copies(shop).put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
+        Outcome again = shop.run("bank");
+        assertThat(again.report().corrections())
+                .filteredOn(c -> !c.after().isEmpty())
+                .singleElement()
+                .satisfies(c -> assertThat(c.after()).isEqualTo("Date: Tue 02/03/2027"));
+        assertThat(Files.readString(again.evidence().resolve("decisions.csv"))).contains("before,after", "Date: ");
+    }
+
+    @Test
+    public void accountsFilledInForGroupsGoIntoTheCodingTable() throws Exception {
+        Workshop shop =
+                new Workshop().bank("Mon 01/03/2027,unheard of shape,,5.00,\nTue 02/03/2027,unheard of shape,,6.00,\n");
+        shop.run("bank");
+        Copies copies = copies(shop);
+        String words = copies.sheets.get("Uncoded").get(1).get(2);
+        copies.put("Uncoded", words, "account", "6200 Telephone and internet").save();
+        CodingAdditions shown = Mivrel.codingAdditions(shop.folder.resolve("bank.yaml"));
+        String before = shop.read("coding.csv");
+        assertThat(shown.entries())
+                .singleElement()
+                .satisfies(one ->
+                        assertThat(one.cells()).containsEntry("account", "6200").containsEntry("direction", "out"));
+        assertThat(shop.read("coding.csv")).isEqualTo(before);
+        shown.append();
+        assertThat(shop.read("coding.csv")).startsWith(before).contains(words.toLowerCase(Locale.ROOT) + ",out");
+        assertThat(Mivrel.codingAdditions(shop.folder.resolve("bank.yaml")).entries())
+                .isEmpty();
+        assertThat(shop.run("bank").report().clear().documents()).isEqualTo(2);
+        copies.put("Uncoded", words, "account", "9999")
+                .put("Uncoded", words, "words", "of shape")
+                .save();
+        String now = shop.read("coding.csv");
+        assertThatThrownBy(() ->
+                        Mivrel.codingAdditions(shop.folder.resolve("bank.yaml")).append())
+                .hasMessageContaining("9999");
+        assertThat(shop.read("coding.csv")).isEqualTo(now);
     }
 }

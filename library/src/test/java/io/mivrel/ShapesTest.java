@@ -209,6 +209,20 @@ public class ShapesTest {
     }
 
     @Test
+    public void theEvidenceHoldsEveryFileThatWasRead() throws Exception {
+        Workshop workshop = linked().replace(
+                        "journal-layout.yaml", "{column: head.text}", "{column: head.text, values from: words.csv}")
+                .put("words.csv", "from,to\ntin,tin ingots\nunused,unused\n")
+                .put("lines.csv", "ref,old,amount\n7,A,5.00\n7,B,-5.00\n");
+        Outcome outcome = workshop.run("journal");
+        assertThat(outcome.evidence().resolve("files.csv"))
+                .content()
+                .contains(
+                        "input,lines.csv", "linked,heads.csv", "linked,accounts.csv", "settings,words.csv", "sha-512:");
+        assertThat(outcome.evidence().resolve("settings/words.csv")).exists();
+    }
+
+    @Test
     public void linkedFilesAreJoinedAndOrphansReportedBothWays() throws Exception {
         Reading read = read(linked().put("lines.csv", "ref,old,amount\n7,A,5.00\n7,B,-5.00\n9,A,1.00\n"));
         assertThat(read.records().subList(0, 2))

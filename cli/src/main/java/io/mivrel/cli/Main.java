@@ -54,6 +54,7 @@ public final class Main {
         COMMANDS.put("undo", UndoCommand.class);
         COMMANDS.put("status", StatusCommand.class);
         COMMANDS.put("practice", PracticeCommand.class);
+        COMMANDS.put("coding", CodingCommand.class);
         COMMANDS.put("shelf", ShelfCommand.class);
         COMMANDS.put("man", ManCommand.class);
         COMMANDS.put("help", CommandLine.HelpCommand.class);

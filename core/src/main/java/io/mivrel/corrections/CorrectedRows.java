@@ -7,21 +7,22 @@ import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Consumer;
+import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 
 /** The rows of a file, each with its correction in its place. */
 public final class CorrectedRows implements RowSource {
     private final RowSource rows;
     private final Map<Corrections.Place, Correction> places;
-    private final Consumer<Correction> used;
+    private final BiConsumer<Correction, Correction> used;
     private final Corrections.PlaceCounter counter = new Corrections.PlaceCounter();
     private final RowKey keys = new RowKey();
     private final Row corrected = new Row();
     private @Nullable Correction now;
     private @Nullable Row last;
 
-    CorrectedRows(RowSource rows, Map<Corrections.Place, Correction> places, Consumer<Correction> used) {
+    /** {@code used} takes each correction that is made, and the same with what the row had before. */
+    CorrectedRows(RowSource rows, Map<Corrections.Place, Correction> places, BiConsumer<Correction, Correction> used) {
         this.rows = rows;
         this.places = places;
         this.used = used;
@@ -29,7 +30,9 @@ public final class CorrectedRows implements RowSource {
 
     /** The same rows, whose keys can be asked for. */
     public static CorrectedRows of(RowSource rows) {
-        return rows instanceof CorrectedRows already ? already : new CorrectedRows(rows, Map.of(), c -> {});
+        return rows instanceof CorrectedRows already
+                ? already
+                : new CorrectedRows(rows, Map.of(), (correction, done) -> {});
     }
 
     /** True for a row that can be held and corrected, as against news of the format. */
@@ -63,7 +66,7 @@ public final class CorrectedRows implements RowSource {
             return row;
         }
         now = correction;
-        used.accept(correction);
+        used.accept(correction, correction.inPlaceOf(RowKey.cells(row)));
         if (correction.decision() == Decision.LEAVE_OUT) {
             Row copy = row.copy();
             copy.aside(LeftOut.BY_DECISION);

@@ -1,5 +1,6 @@
 package io.mivrel.corrections;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -18,6 +19,8 @@ import org.jspecify.annotations.Nullable;
  * @param who said so; empty only where nothing is decided
  * @param when the day on which it was said; empty when that is not told
  * @param why the reason; empty only where nothing is decided
+ * @param titles of the cells; empty when the copy does not say
+ * @param was the cells of the row as the source has them; {@code null} until the row is met
  */
 public record Correction(
         String place,
@@ -30,10 +33,46 @@ public record Correction(
         @Nullable Decision decision,
         String who,
         String when,
-        String why) {
+        String why,
+        List<String> titles,
+        @Nullable List<String> was) {
     public Correction {
         cells = cells == null ? null : List.copyOf(cells);
         plain = Set.copyOf(plain);
+        titles = List.copyOf(titles);
+        was = was == null ? null : List.copyOf(was);
+    }
+
+    /** The same account by its code, where it was written otherwise. */
+    public Correction ofAccount(String code) {
+        return new Correction(place, file, row, key, cells, plain, code, decision, who, when, why, titles, was);
+    }
+
+    /** The same, once the row is met. */
+    Correction inPlaceOf(List<String> row) {
+        return new Correction(place, file, this.row, key, cells, plain, account, decision, who, when, why, titles, row);
+    }
+
+    /** The cells that it changed, by their titles, as they were; empty when there are none. */
+    public String before() {
+        return changed(true);
+    }
+
+    /** The same as they are now. */
+    public String after() {
+        return changed(false);
+    }
+
+    private String changed(boolean old) {
+        List<String> found = new ArrayList<>();
+        for (int i = 0; cells != null && was != null && i < Math.max(was.size(), cells.size()); i++) {
+            String from = i < was.size() ? was.get(i) : "";
+            String to = i < cells.size() ? cells.get(i) : "";
+            if (!from.equals(to)) {
+                found.add((i < titles.size() ? titles.get(i) : "column " + (i + 1)) + ": " + (old ? from : to));
+            }
+        }
+        return String.join("; ", found);
     }
 
     /** What was done: {@code corrected}, {@code account 5010}, {@code kept} or {@code left out}. */

@@ -51,7 +51,7 @@ public final class Corrections implements Overrides {
             Rule.TAX_DIFFERS);
 
     private final List<Correction> all;
-    private final List<String> passedOver;
+    private final List<Finding> notes;
     /** Of files that this run does not read by that name. */
     private final List<Correction> others;
     /** Those of them whose file is gone: their rows are looked for in all that it reads. */
@@ -60,6 +60,8 @@ public final class Corrections implements Overrides {
     private final Map<String, Map<Place, Correction>> placed = new ConcurrentHashMap<>();
     private final Map<String, Correction> ofFiles = new HashMap<>();
     private final Set<Correction> used = ConcurrentHashMap.newKeySet();
+    /** The same with what the rows had before. */
+    private final Map<Correction, Correction> done = new ConcurrentHashMap<>();
 
     /** A row of a file; {@code nth} counts those that one physical row was made into. */
     record Place(long row, int nth) {}
@@ -67,15 +69,15 @@ public final class Corrections implements Overrides {
     /**
      * @param corrections of this run, also of files that it reads no more, or by another name
      * @param files the files of this run
-     * @param passedOver files beside the copies that were never handed out
+     * @param notes what else is to be said of the files that people left there
      * @param exists whether another file is there by its name: one that is gone was perhaps renamed
      */
     public Corrections(
             Collection<Correction> corrections,
             Collection<String> files,
-            Collection<String> passedOver,
+            Collection<Finding> notes,
             Predicate<String> exists) {
-        this.passedOver = List.copyOf(passedOver);
+        this.notes = List.copyOf(notes);
         Set<String> known = Set.copyOf(files);
         this.all = List.copyOf(corrections);
         this.others = all.stream().filter(c -> !known.contains(c.file())).toList();
@@ -106,7 +108,12 @@ public final class Corrections implements Overrides {
         List<Correction> own = new ArrayList<>(
                 all.stream().filter(c -> c.row() > 0 && c.file().equals(file)).toList());
         own.addAll(strays);
-        return own.isEmpty() ? null : () -> new CorrectedRows(opener.open(), places(file, opener, own), used::add);
+        return own.isEmpty() ? null : () -> new CorrectedRows(opener.open(), places(file, opener, own), this::use);
+    }
+
+    private void use(Correction correction, Correction withOld) {
+        used.add(correction);
+        done.put(correction, withOld);
     }
 
     // Where the rows stand now. Equal rows are told apart by where they stood, as long as they still do.
@@ -224,21 +231,24 @@ public final class Corrections implements Overrides {
 
     /** Those that were used, in their order. */
     public List<Correction> used() {
-        return all.stream().filter(used::contains).toList();
+        return all.stream()
+                .filter(used::contains)
+                .map(one -> done.getOrDefault(one, one))
+                .toList();
     }
 
     /** Notes of those that found nothing to correct; once all files are read. Those of a file that is not read are one note. */
     public List<Finding> unused() {
-        Map<String, Finding> notes = new LinkedHashMap<>();
+        Map<String, Finding> unused = new LinkedHashMap<>();
         Map<String, Long> left = others.stream()
                 .filter(c -> !used.contains(c))
                 .collect(Collectors.groupingBy(Correction::file, Collectors.counting()));
-        for (Correction correction : all) {
+        for (Correction correction : this.all) {
             if (used.contains(correction)) {
                 continue;
             }
             Long ofFile = left.get(correction.file());
-            notes.putIfAbsent(
+            unused.putIfAbsent(
                     ofFile == null ? correction.place() : correction.file(),
                     new Finding(
                             Rule.CORRECTION_UNUSED,
@@ -252,17 +262,8 @@ public final class Corrections implements Overrides {
                                                     + " found no row: this run reads no file of this name"),
                             "if it was corrected at the source, or is of another month, nothing is to do"));
         }
-        for (String file : passedOver) {
-            notes.put(
-                    file,
-                    new Finding(
-                            Rule.CORRECTION_UNUSED,
-                            Origin.of(file, 0),
-                            "",
-                            "",
-                            "the text has no rows that Mivrel handed out, and was passed over",
-                            "put it elsewhere"));
-        }
-        return List.copyOf(notes.values());
+        List<Finding> all = new ArrayList<>(unused.values());
+        all.addAll(notes);
+        return all;
     }
 }

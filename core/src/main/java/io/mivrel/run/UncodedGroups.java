@@ -24,6 +24,9 @@ import org.jspecify.annotations.Nullable;
  * For one thread.
  */
 public final class UncodedGroups implements HeldDocuments {
+    /** The sheet of a workbook of held rows that they stand on. */
+    public static final String SHEET = "Uncoded";
+
     private static final int MOST_GROUPS = 5000;
     private static final int MOST_WORDS = 4;
     private static final int TELLING_WORDS = 2;

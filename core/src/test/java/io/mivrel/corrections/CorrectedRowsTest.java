@@ -23,7 +23,19 @@ public class CorrectedRowsTest {
 
     private static Correction correction(long row, List<String> original, List<String> cells) {
         return new Correction(
-                "copy row " + row, "a.csv", row, KEYS.of(original), cells, Set.of(), null, null, "", "", "");
+                "copy row " + row,
+                "a.csv",
+                row,
+                KEYS.of(original),
+                cells,
+                Set.of(),
+                null,
+                null,
+                "",
+                "",
+                "",
+                List.of(),
+                null);
     }
 
     private static Correction decision(long row, List<String> original, Decision decision) {
@@ -38,7 +50,9 @@ public class CorrectedRowsTest {
                 decision,
                 "A. Reed",
                 "2027-04-02",
-                "seen");
+                "seen",
+                List.of(),
+                null);
     }
 
     // The rows of the file begin at physical row 2.
@@ -154,7 +168,9 @@ public class CorrectedRowsTest {
                 Decision.KEEP,
                 "A. Reed",
                 "2027-04-02",
-                "a misprint");
+                "a misprint",
+                List.of(),
+                null);
         assertThat(corrections(said).judge(closing).rule()).isEqualTo(Rule.KEPT_BY_DECISION);
         Finding later = new Finding(Rule.BALANCE_CLOSING, Origin.of("a.csv", 0), "", "98.00", "leads to 100.00", "");
         assertThat(corrections(said).judge(later)).isSameAs(later);

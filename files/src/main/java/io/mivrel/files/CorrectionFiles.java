@@ -8,12 +8,17 @@ import io.mivrel.files.lines.HandedBack;
 import io.mivrel.files.lines.SeparatedRows;
 import io.mivrel.files.settings.SettingsProblem;
 import io.mivrel.files.workbooks.Workbooks;
+import io.mivrel.model.Finding;
+import io.mivrel.model.Origin;
+import io.mivrel.model.Rule;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -35,15 +40,19 @@ public final class CorrectionFiles {
     private static final List<String> ENDINGS = List.of(".xlsx", ".ods", ".xls", ".csv", ".txt", ".tsv");
     private static final List<String> TEXTS = List.of(".csv", ".txt", ".tsv");
     private static final int MOST_ABOVE = 60;
+    /** File systems keep times to within so much. */
+    private static final Duration SAME_TIME = Duration.ofSeconds(2);
 
     private final Map<String, FileFormat> forms;
     private final List<SettingsProblem> problems = new ArrayList<>();
-    private final List<String> passedOver = new ArrayList<>();
+    private final List<Finding> notes = new ArrayList<>();
     private final RowKey keys = new RowKey();
     /** When the file that is being read was saved. */
-    private LocalDate saved = LocalDate.EPOCH;
+    private Instant saved = Instant.EPOCH;
     /** Where the columns of the source stand in the copy that is read; {@code null} for one that does not say. */
     private @Nullable List<Integer> own;
+    /** The titles of the source, as that copy keeps them. */
+    private List<String> titles = List.of();
 
     private int beyond;
     /** By file, row and key. */
@@ -58,7 +67,9 @@ public final class CorrectionFiles {
             String shown,
             List<String> cells,
             Set<Integer> plain,
-            Decided decided) {}
+            Decided decided,
+            List<String> titles,
+            Instant saved) {}
 
     /** What a person decided; {@code when} is the day on which the copy was saved. */
     private record Decided(String decision, String who, String when, String why) {}
@@ -79,7 +90,7 @@ public final class CorrectionFiles {
         }
         List<Correction> corrections = new ArrayList<>();
         files.said.values().forEach(rounds -> files.settle(rounds, corrections));
-        return new Taken(corrections, files.problems, files.passedOver);
+        return new Taken(corrections, files.problems, files.notes);
     }
 
     /**
@@ -87,9 +98,9 @@ public final class CorrectionFiles {
      *
      * @param corrections what people made of rows
      * @param problems every mistake
-     * @param passedOver texts that Mivrel did not hand out
+     * @param notes texts that Mivrel did not hand out, and what newer copies have replaced
      */
-    public record Taken(List<Correction> corrections, List<SettingsProblem> problems, List<String> passedOver) {}
+    public record Taken(List<Correction> corrections, List<SettingsProblem> problems, List<Finding> notes) {}
 
     /** The files that are read there. */
     public static List<Path> in(Path folder) {
@@ -117,7 +128,7 @@ public final class CorrectionFiles {
     private void read(Path file) {
         String name = file.getFileName().toString();
         try {
-            saved = LocalDate.ofInstant(Files.getLastModifiedTime(file).toInstant(), ZoneId.systemDefault());
+            saved = Files.getLastModifiedTime(file).toInstant();
             String head = ContentSniffer.look(file).handedBack();
             if (!head.isEmpty()) {
                 FileFormat form = HandedBack.asSaved(file, head, forms.getOrDefault(name, FileFormat.csv()));
@@ -127,7 +138,11 @@ public final class CorrectionFiles {
                 return;
             }
             if (TEXTS.stream().anyMatch(name.toLowerCase(Locale.ROOT)::endsWith)) {
-                passedOver.add("corrections/" + name);
+                note(
+                        "corrections/" + name,
+                        0,
+                        "the text has no rows that Mivrel handed out, and was passed over",
+                        "put it elsewhere");
                 return;
             }
             boolean any = false;
@@ -146,6 +161,10 @@ public final class CorrectionFiles {
 
     private void wrong(String file, long row, String message, String suggestion) {
         problems.add(new SettingsProblem(file, (int) row, 0, message, suggestion));
+    }
+
+    private void note(String file, long row, String reason, String suggestion) {
+        notes.add(new Finding(Rule.CORRECTION_UNUSED, Origin.of(file, row), "", "", reason, suggestion));
     }
 
     // False when the rows are none that were handed out.
@@ -180,6 +199,7 @@ public final class CorrectionFiles {
     // Where the columns of the source stand now, in the order of the source. Copies of earlier days do not keep it.
     private boolean findOwn(List<String> cells, String place, long number) {
         List<String> kept = KeptTitles.in(cells);
+        titles = kept == null ? List.of() : kept;
         own = null;
         if (kept == null) {
             return true;
@@ -283,8 +303,11 @@ public final class CorrectionFiles {
                         new Decided(
                                 cell(all, columns, "Mivrel decision"),
                                 cell(all, columns, "Mivrel who"),
-                                saved.toString(),
-                                cell(all, columns, "Mivrel why"))));
+                                LocalDate.ofInstant(saved, ZoneId.systemDefault())
+                                        .toString(),
+                                cell(all, columns, "Mivrel why")),
+                        titles,
+                        saved));
     }
 
     private static String cell(List<String> cells, Map<String, Integer> columns, String title) {
@@ -303,14 +326,12 @@ public final class CorrectionFiles {
                 boolean changed = round.row() > 0
                         && round.shown().equals(now)
                         && !keys.of(round.cells()).equals(now);
-                if (changed && next != null && !keys.of(next.cells()).equals(keys.of(round.cells()))) {
-                    wrong(
-                            round.place(),
-                            0,
-                            "corrects the same row otherwise than " + next.place(),
-                            "leave one of the two");
+                if (!changed) {
+                    continue;
                 }
-                next = changed ? round : next;
+                next = next != null && !keys.of(next.cells()).equals(keys.of(round.cells()))
+                        ? newer(next, round, "corrects the same row otherwise than ")
+                        : round;
             }
             if (next == null) {
                 break;
@@ -321,17 +342,33 @@ public final class CorrectionFiles {
         decide(rounds, last, corrections);
     }
 
+    // What was saved last counts, and that is said; of copies saved at the same time nobody knows which is meant.
+    private Said newer(Said one, Said other, String differs) {
+        Duration apart = Duration.between(one.saved(), other.saved());
+        if (apart.abs().compareTo(SAME_TIME) < 0) {
+            wrong(other.place(), 0, differs + one.place(), "leave one of the two, or save the one that counts again");
+            return other;
+        }
+        Said newer = apart.isNegative() ? one : other;
+        Said older = newer == one ? other : one;
+        note(
+                newer.file(),
+                newer.row(),
+                newer.place() + " " + differs + older.place() + ", and counts, because it was saved later",
+                "if the earlier one is right, save it again");
+        return newer;
+    }
+
     private void decide(List<Said> rounds, @Nullable Said corrected, List<Correction> corrections) {
         Said decided = null;
         for (Said round : rounds) {
             if (round.decided().decision().isEmpty()) {
                 continue;
             }
-            if (decided != null
-                    && !decided.decided().decision().equals(round.decided().decision())) {
-                wrong(round.place(), 0, "decides otherwise than " + decided.place(), "leave one of the two");
-            }
-            decided = round;
+            String decision = round.decided().decision();
+            decided = decided != null && !decided.decided().decision().equals(decision)
+                    ? newer(decided, round, "decides otherwise than ")
+                    : round;
         }
         Said from = decided == null ? corrected : decided;
         if (from == null) {
@@ -361,6 +398,8 @@ public final class CorrectionFiles {
                 decision,
                 from.decided().who(),
                 from.decided().when(),
-                from.decided().why()));
+                from.decided().why(),
+                corrected == null ? List.of() : corrected.titles(),
+                null));
     }
 }

@@ -38,7 +38,7 @@ public final class EvidenceFolder {
     /**
      * A file that the evidence vouches for.
      *
-     * @param role {@code input}, {@code output} or {@code settings}
+     * @param role {@code input}, {@code linked}, {@code output} or {@code settings}
      * @param name as the user knows it
      * @param bytes its length
      * @param digest its digest, with the name of its kind before a colon
@@ -130,7 +130,7 @@ public final class EvidenceFolder {
             return;
         }
         try (CsvWriter csv = CsvWriter.builder().build(staged.resolve("decisions.csv"))) {
-            csv.writeRecord("file", "row", "done", "who", "when", "why", "written in", "key");
+            csv.writeRecord("file", "row", "done", "who", "when", "why", "before", "after", "written in", "key");
             for (Correction one : report.corrections()) {
                 csv.writeRecord(
                         one.file(),
@@ -139,6 +139,8 @@ public final class EvidenceFolder {
                         SpreadsheetText.of(one.who()),
                         one.when(),
                         SpreadsheetText.of(one.why()),
+                        SpreadsheetText.of(one.before()),
+                        SpreadsheetText.of(one.after()),
                         one.place(),
                         one.key());
             }

@@ -168,7 +168,7 @@ final class HeldWorkbook implements Closeable {
     }
 
     private void uncoded(List<UncodedGroups.Group> groups, RunReport report) {
-        Worksheet sheet = sheet("Uncoded");
+        Worksheet sheet = sheet(UncodedGroups.SHEET);
         List<String> titles =
                 List.of("entry", "direction", "words", "from", "to", "account", "lines", "amount", "example");
         titles(sheet, titles, titles.size());
@@ -195,7 +195,7 @@ final class HeldWorkbook implements Closeable {
                 sheet,
                 at + 1,
                 0,
-                "Put the account into its column, and copy the first six columns into the coding table.");
+                "Put the account into its column and save; then: mivrel coding, and the name of the run sheet.");
         widths(sheet, new int[] {8, 10, 34, 8, 8, 12, 8, 14, MOST_WIDTH});
     }
 

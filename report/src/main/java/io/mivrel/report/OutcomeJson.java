@@ -145,6 +145,8 @@ public final class OutcomeJson {
             json.writeStringProperty("who", one.who());
             json.writeStringProperty("when", one.when());
             json.writeStringProperty("why", one.why());
+            json.writeStringProperty("before", one.before());
+            json.writeStringProperty("after", one.after());
             json.writeStringProperty("writtenIn", one.place());
             json.writeEndObject();
         }

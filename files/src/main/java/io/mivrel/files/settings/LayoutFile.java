@@ -381,6 +381,7 @@ final class LayoutFile {
         if (table == null) {
             return;
         }
+        form.problems().table(folder.resolve(from).normalize());
         for (Table.Line line : table.lines()) {
             String key = line.required("from");
             String value = line.required("to");

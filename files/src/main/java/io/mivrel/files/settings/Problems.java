@@ -1,17 +1,28 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.text.Nearest;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/** Collects the mistakes of all settings files of a run. For one thread. */
+/** Collects the mistakes of all settings files of a run, and the tables that these name and that were read with them. For one thread. */
 final class Problems {
     private static final int MOST_SHOWN = 16;
 
     private final List<SettingsProblem> found = new ArrayList<>();
+    private final List<Path> tables = new ArrayList<>();
+
+    void table(Path read) {
+        tables.add(read);
+    }
+
+    /** Files that settings files name, and that were read with them. */
+    List<Path> tables() {
+        return tables;
+    }
 
     void add(String file, int line, int column, String message, String suggestion) {
         found.add(new SettingsProblem(file, line, column, message, suggestion));

@@ -152,6 +152,7 @@ public record RunSheet(
                     .equals("hold everything");
             form.done();
             problems.throwIfAny();
+            problems.tables().stream().distinct().forEach(settings::add);
             return new RunSheet(
                     ofMonth(name),
                     file,
