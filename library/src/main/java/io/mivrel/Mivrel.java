@@ -148,6 +148,17 @@ public final class Mivrel {
         return of(RunSheet.read(runSheet, Objects.requireNonNull(month)), runSheet);
     }
 
+    /**
+     * Opens a run sheet for what needs none of its files, such as {@link Posting#status}: they need not be there, and no month
+     * need be said.
+     */
+    public static Mivrel withoutFiles(Path runSheet) throws SettingsException {
+        RunSheet sheet = RunSheet.read(runSheet, null, true);
+        Mivrel run = new Mivrel(sheet.name(), sheet.books());
+        run.home = sheet.folder();
+        return run;
+    }
+
     private static Mivrel of(RunSheet sheet, Path runSheet) throws SettingsException {
         return of(
                 sheet,

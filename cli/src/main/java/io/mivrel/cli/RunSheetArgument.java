@@ -11,6 +11,7 @@ import java.time.YearMonth;
 import java.time.format.DateTimeParseException;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -51,6 +52,18 @@ final class RunSheetArgument {
     String company() throws SettingsException {
         requireRunSheet();
         return RunSheet.read(runSheet, null, true).books().company();
+    }
+
+    /** Tells the runs of this run sheet by their names: of the month that was said, or of any. */
+    Predicate<String> isOf() throws SettingsException {
+        requireRunSheet();
+        String name =
+                RunSheet.read(runSheet, month == null ? null : month(), true).name();
+        int at = name.indexOf(RunSheet.MONTH);
+        return at < 0
+                ? name::equals
+                : run -> run.startsWith(name.substring(0, at))
+                        && run.endsWith(name.substring(at + RunSheet.MONTH.length()));
     }
 
     Mivrel open() throws SettingsException {

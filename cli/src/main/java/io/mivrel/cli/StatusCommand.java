@@ -43,8 +43,8 @@ import picocli.CommandLine.Spec;
             "Examples:",
             "  mivrel status                                  the accounts and run sheets of this folder",
             "  mivrel status foundry                          of another one",
-            "  mivrel status bank.yaml --in practice          the batches in a ledger, and what is not posted",
-            "  mivrel status bank.yaml --in practice --all    every document",
+            "  mivrel status --in practice                    the batches in a ledger, and what is not posted",
+            "  mivrel status --in practice --all              every document",
             "  mivrel status foundry --json                   for a program that looks each morning",
             "",
             "Exit status: 0 nothing is open, 1 something is held, waits, is missing or was not taken by the ledger,",
@@ -58,7 +58,7 @@ final class StatusCommand implements Callable<Integer> {
             paramLabel = "FOLDER",
             arity = "0..1",
             defaultValue = ".",
-            description = "the company's folder; with --in, a run sheet of it")
+            description = "the company's folder, or a run sheet of it")
     private Path place;
 
     @Option(names = "--in", paramLabel = "LEDGER", description = "show what was sent to this ledger")
@@ -90,8 +90,13 @@ final class StatusCommand implements Callable<Integer> {
             }
             return tell(status, Files.isDirectory(place) ? place.normalize() : Path.of(""), out);
         }
-        Mivrel run = Mivrel.open(place);
-        LedgerSettings settings = LedgerSettings.read(in, Company.in(place).folder());
+        Company company = Company.in(place);
+        List<Path> sheets = Files.isDirectory(place) ? company.runSheets() : List.of(place);
+        if (sheets.isEmpty()) {
+            throw new ParameterException(spec.commandLine(), company.folder() + " has no run sheet");
+        }
+        Mivrel run = Mivrel.withoutFiles(sheets.get(0));
+        LedgerSettings settings = LedgerSettings.read(in, company.folder());
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
             List<Posting.Status> batches = run.postTo(ledger).status(all);
             StatusText text = new StatusText(ledger.name(), run.company(), Screen.style());
@@ -102,7 +107,8 @@ final class StatusCommand implements Callable<Integer> {
             } else {
                 out.print(text.end());
                 if (text.isOpen()) {
-                    out.println("  next: mivrel post " + Shell.quoted(place.toString()) + " --to " + Shell.quoted(in)
+                    String sheet = Files.isDirectory(place) ? "RUNSHEET" : Shell.quoted(place.toString());
+                    out.println("  next: mivrel post " + sheet + " --to " + Shell.quoted(in)
                             + "     # once what is named above is corrected");
                 }
             }

@@ -13,6 +13,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import java.util.function.Predicate;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -27,7 +28,7 @@ import picocli.CommandLine.Spec;
         header = "Lists what was delivered, and takes a delivery back so that it can go out again.",
         description = {
             "",
-            "Without --run it lists the runs that delivered something. With it the documents of that run are withdrawn in the"
+            "Without --run it lists what this run sheet delivered, run by run. With it the documents of that run are withdrawn in the"
                     + " register, with the reason, and the next run delivers them again under new file names. The files"
                     + " that were delivered stay where they are: do not import both."
         },
@@ -66,7 +67,12 @@ final class UndoCommand implements Callable<Integer> {
         String name = runSheet.company();
         PrintWriter out = spec.commandLine().getOut();
         if (run == null) {
-            list(company.deliveries(name), out);
+            Predicate<String> own = runSheet.isOf();
+            list(
+                    company.deliveries(name).stream()
+                            .filter(one -> own.test(one.name()))
+                            .toList(),
+                    out);
             return 0;
         }
         if (why == null || why.isBlank()) {
@@ -100,8 +106,8 @@ final class UndoCommand implements Callable<Integer> {
                     one.kind()));
             for (FileOfRun file : one.files()) {
                 Currency currency = Currency.getInstance(file.currency());
-                out.println("    " + shown(file) + "   +" + Money.show(file.plus(), currency) + "   -"
-                        + Money.show(file.minus(), currency) + " " + file.currency());
+                out.println("    " + shown(file) + "   " + signed("+", file.plus(), currency) + "   "
+                        + signed("-", file.minus(), currency) + " " + file.currency());
             }
             if (one.back() != null) {
                 out.println("    taken back on " + one.back().day() + " by "
@@ -109,6 +115,10 @@ final class UndoCommand implements Callable<Integer> {
                         + Printable.of(one.back().why()));
             }
         }
+    }
+
+    private static String signed(String sign, long minor, Currency currency) {
+        return (minor == 0 ? "" : sign) + Money.show(minor, currency);
     }
 
     // As seen from here, where it lies below.

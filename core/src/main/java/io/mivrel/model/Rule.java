@@ -499,7 +499,7 @@ public enum Rule implements FindingRule {
     LEDGER_DIFFERS(
             BLOCKER,
             "The ledger has the document already, with other content, and was told to add only.",
-            "Compare the two. Post with --mode 'add or replace' to replace the one there, or correct the source."),
+            "Compare the two. Post with '--mode add-or-replace' to replace the one there, or correct the source."),
     DELIVERED_IN_FILE(
             CAUTION,
             "Documents that are posted to a ledger also went out in import files.",

@@ -26,7 +26,7 @@ enum Refusal {
             "R1",
             "the ledger has a journal with the number %s already, which did not come from here",
             "compare the two: if they are one, remove one; otherwise give this one another number"),
-    NOT_THERE("R2", "there is nothing to replace under the key %s", "post it with 'add or replace'"),
+    NOT_THERE("R2", "there is nothing to replace under the key %s", "post it with '--mode add-or-replace'"),
     NOT_WHOLE("R3", "the content is not that of its digest %s", "send it again; if it is refused again, tell us"),
     TEXT_LONG("T1", "a text is longer than the ledger takes: %s", "shorten it at the source"),
     LINES_MANY("T2", "there are more lines than the ledger takes: %s", "divide the document"),
