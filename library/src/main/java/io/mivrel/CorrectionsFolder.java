@@ -2,6 +2,7 @@ package io.mivrel;
 
 import io.mivrel.files.CorrectionFiles;
 import io.mivrel.files.FolderOutlet;
+import io.mivrel.report.EvidenceFolder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -28,6 +29,7 @@ final class CorrectionsFolder {
         Path target = folder.resolve(evidence.getFileName() + ".xlsx");
         Path fresh = folder.resolve("." + evidence.getFileName() + ".new");
         Files.copy(workbook, fresh, StandardCopyOption.REPLACE_EXISTING);
+        EvidenceFolder.makeOwn(fresh);
         return Files.move(fresh, target, StandardCopyOption.ATOMIC_MOVE);
     }
 

@@ -2,6 +2,7 @@ package io.mivrel;
 
 import io.mivrel.books.Account;
 import io.mivrel.files.CorrectionFiles;
+import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.IntakeTally;
@@ -91,8 +92,8 @@ public final class DropFolder implements AutoCloseable {
      * @param told hears what is done, a line each
      */
     public static DropFolder open(Path drop, Path company, Duration settle, Consumer<String> told) throws IOException {
-        Files.createDirectories(drop);
-        Path own = Files.createDirectories(company.resolve(".mivrel"));
+        FolderOutlet.makePrivate(drop);
+        Path own = FolderOutlet.makePrivate(company.resolve(".mivrel"));
         FileChannel channel =
                 FileChannel.open(own.resolve("watch.lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         FileLock lock = null;

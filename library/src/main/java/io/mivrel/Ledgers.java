@@ -49,8 +49,11 @@ public final class Ledgers {
         if (token == null || token.isBlank()) {
             throw new LedgerException(
                     LedgerException.Kind.REFUSED,
-                    "the ledger '" + settings.name() + "' needs its token in the environment variable "
-                            + settings.secretFrom(),
+                    "the ledger '" + settings.name() + "' needs its token in "
+                            + (settings.secretFrom().equals(LedgerSettings.TOKEN)
+                                    ? "the environment variable " + LedgerSettings.TOKEN
+                                    : "an environment variable; the one whose name stands under 'token from' in its"
+                                            + " settings is not set"),
                     null);
         }
         return new WebPlace(Objects.requireNonNull(settings.address()), token.strip(), settings.certificate());

@@ -596,6 +596,10 @@ public final class Mivrel {
         return sources;
     }
 
+    List<Target> targets() {
+        return targets;
+    }
+
     List<Path> settings() {
         return settings;
     }

@@ -1,14 +1,19 @@
 package io.mivrel;
 
 import io.mivrel.model.Finding;
+import io.mivrel.report.EvidenceFolder;
+import io.mivrel.report.HeldCopies;
 import io.mivrel.report.OutcomeJson;
 import io.mivrel.report.SummaryText;
+import io.mivrel.run.HeldRows;
 import io.mivrel.run.RunReport;
 import io.mivrel.run.SortedDocument;
 import io.mivrel.run.UncodedGroups;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -69,17 +74,32 @@ public record Outcome(
     }
 
     private List<String> places() {
-        return places(evidence, held, workbook, false);
+        return places(report, evidence, held, workbook, false);
     }
 
     /** What to say of the evidence folder and of the files with held rows. */
-    static List<String> places(@Nullable Path evidence, List<Path> held, @Nullable Path workbook, boolean posted) {
+    static List<String> places(
+            RunReport report, @Nullable Path evidence, List<Path> held, @Nullable Path workbook, boolean posted) {
         if (evidence == null) {
             return List.of();
         }
         List<String> places = new ArrayList<>();
         if (workbook != null) {
             places.add("held rows, with what is wrong beside them: " + shown(workbook));
+            long all = 0;
+            long beyond = 0;
+            for (HeldRows rows : report.heldRows().values()) {
+                all += rows.rows().cardinality();
+                beyond += Math.max(0, rows.rows().cardinality() - HeldCopies.MOST_IN_WORKBOOK);
+            }
+            if (beyond > 0) {
+                places.add(String.format(
+                        Locale.ROOT,
+                        "the workbook has %,d of %,d held rows; all of them are in %s",
+                        all - beyond,
+                        all,
+                        shown(evidence.resolve("held"))));
+            }
         } else {
             held.forEach(file -> places.add("held rows, with what is wrong beside them: " + shown(file)));
         }
@@ -93,6 +113,15 @@ public record Outcome(
                             : "run again: what was delivered is left out"));
         }
         places.add("evidence: " + shown(evidence));
+        Path kept = evidence.toAbsolutePath().getParent();
+        try {
+            if (kept != null && EvidenceFolder.isOpenToOthers(kept)) {
+                places.add("others on this machine can look into " + shown(kept) + "; if they should not: chmod 700 "
+                        + shown(kept));
+            }
+        } catch (IOException unknown) {
+            // Nothing can be said of it.
+        }
         return places;
     }
 

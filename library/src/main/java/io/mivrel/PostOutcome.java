@@ -44,7 +44,7 @@ public record PostOutcome(
     /** The figures, the proof, the problems worst first, and what to do next, for people. */
     public String summary(SummaryText.Style style) {
         return PostingText.of(
-                report, posting, proof, ledger, details, Outcome.places(evidence, held, workbook, true), style);
+                report, posting, proof, ledger, details, Outcome.places(report, evidence, held, workbook, true), style);
     }
 
     /** Only the figures and the proof. */

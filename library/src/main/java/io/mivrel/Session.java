@@ -320,6 +320,9 @@ final class Session implements Publication {
             boolean begun = false;
             try {
                 UnfinishedRuns.settle(opened);
+                for (Mivrel.Target target : run.targets()) {
+                    FolderOutlet.sweep(target.folder());
+                }
                 opened.begin(run.scope(plan));
                 begun = true;
                 return opened;

@@ -3,11 +3,16 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.Finding;
+import io.mivrel.report.HeldCopies;
+import io.mivrel.report.SummaryText;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
+import java.util.stream.Stream;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.testng.annotations.DataProvider;
@@ -139,5 +144,34 @@ public class HeldCopiesTest {
                 .run("bank");
         assertThat(rules(outcome)).isEmpty();
         assertThat(outcome.report().clear().totals().debit()).isEqualTo(5_00);
+    }
+
+    @Test
+    public void evidenceAndCopiesAreForTheirOwnerOnly() throws Exception {
+        Workshop workshop = new Workshop().journal("1,01/03/2027,9999,tin,1.00,,,\n1,01/03/2027,2900,tin,,1.00,,\n");
+        Outcome outcome = workshop.run("journal");
+        try (Stream<Path> all = Files.walk(outcome.evidence())) {
+            for (Path one : all.toList()) {
+                assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(one)))
+                        .as(one.toString())
+                        .isEqualTo(Files.isDirectory(one) ? "rwx------" : "rw-------");
+            }
+        }
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(outcome.workbook())))
+                .isEqualTo("rw-------");
+        assertThat(outcome.summary(SummaryText.Style.PLAIN)).doesNotContain("can look into");
+        Files.setPosixFilePermissions(outcome.evidence().getParent(), PosixFilePermissions.fromString("rwxr-xr-x"));
+        assertThat(workshop.run("journal").summary(SummaryText.Style.PLAIN))
+                .contains("others on this machine can look into", "chmod 700");
+    }
+
+    @Test
+    public void aWorkbookThatHasNotAllRowsSaysSo() throws Exception {
+        StringBuilder rows = new StringBuilder();
+        for (int i = 1; i <= HeldCopies.MOST_IN_WORKBOOK + 5; i++) {
+            rows.append(i).append(",01/03/2027,9999,tin,1.00,,,\n");
+        }
+        assertThat(new Workshop().journal(rows.toString()).run("journal").summary(SummaryText.Style.PLAIN))
+                .contains("the workbook has 20,000 of 20,005 held rows; all of them are in");
     }
 }

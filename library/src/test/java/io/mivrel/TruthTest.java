@@ -3,6 +3,7 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
@@ -378,5 +379,15 @@ public final class TruthTest {
         assertThat(outcome.summary(SummaryText.Style.PLAIN)).contains("department  Nosuchdept 1, CAST 2");
         assertThat(outcome.json().replaceAll("\\s", ""))
                 .contains("\"values\":{\"department\":{\"CAST\":2,\"Nosuchdept\":1}}");
+    }
+
+    @Test
+    public void aSecretThatStandsWhereItsNameBelongsIsNotPrintedBack() throws Exception {
+        Workshop workshop = new Workshop()
+                .put("ledgers/web.yaml", "ledger: W\nkind: http\naddress: http://localhost:1\ntoken from: s3cret77\n");
+        LedgerSettings settings = LedgerSettings.read("web", workshop.folder);
+        assertThatThrownBy(() -> Ledgers.open(settings, null))
+                .hasMessageContaining("token from")
+                .satisfies(e -> assertThat(e.getMessage()).doesNotContain("s3cret77"));
     }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
+import io.mivrel.text.TemporaryName;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -197,5 +198,31 @@ public class UnfinishedRunsTest {
                 .toList();
         assertThat(once).hasSize(3);
         deliversNothingMore(once);
+    }
+
+    // As a run names it that was killed before it had noted anything.
+    private static Path leftBy(long process, Path folder, String ending) {
+        String name = TemporaryName.of("left", ending)
+                .replace("-" + ProcessHandle.current().pid() + "-", "-" + process + "-");
+        return folder.resolve(name);
+    }
+
+    @Test
+    public void whatKilledRunsLeftGoesAtTheNextStart() throws Exception {
+        Process gone = new ProcessBuilder("true").start();
+        gone.waitFor();
+        Workshop workshop = new Workshop().journal("1,01/03/2027,5010,tin,1.00,,,\n1,01/03/2027,2900,tin,,1.00,,\n");
+        Path out = Files.createDirectories(workshop.folder.resolve("out"));
+        Path evidence = workshop.folder.resolve("evidence");
+        workshop.run("journal");
+        Path dead = Files.writeString(leftBy(gone.pid(), out, "part"), "half");
+        Path alive = Files.writeString(leftBy(ProcessHandle.current().pid(), out, "part"), "at work");
+        Path staged = Files.createDirectories(leftBy(gone.pid(), evidence, "staged"));
+        Files.writeString(staged.resolve("summary.txt"), "half");
+        workshop.put("journal.csv", workshop.read("journal.csv").replace("\n1,", "\n2,"));
+        workshop.run("journal");
+        assertThat(dead).doesNotExist();
+        assertThat(staged).doesNotExist();
+        assertThat(alive).exists();
     }
 }

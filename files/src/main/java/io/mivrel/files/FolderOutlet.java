@@ -9,8 +9,10 @@ import io.mivrel.files.bytes.GrowingFile;
 import io.mivrel.files.lines.SeparatedRows;
 import io.mivrel.files.lines.SeparatedWriter;
 import io.mivrel.rows.RowSource;
+import io.mivrel.text.TemporaryName;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
+import java.nio.file.DirectoryStream;
 import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,7 +24,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
-import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 
@@ -54,8 +55,7 @@ public final class FolderOutlet implements Outlet {
     @Override
     public RowWriter open(int part) throws IOException {
         Path made = makePrivate(folder);
-        String unique = Long.toHexString(ThreadLocalRandom.current().nextLong());
-        Path file = made.resolve("." + names.apply(part) + "." + unique + ".part");
+        Path file = made.resolve(TemporaryName.of(names.apply(part), "part"));
         GrowingFile followed = new GrowingFile(file);
         synchronized (temporary) {
             temporary.put(part, file);
@@ -133,6 +133,19 @@ public final class FolderOutlet implements Outlet {
             Files.deleteIfExists(file);
         } catch (IOException leftBehind) {
             // A hidden temporary file stays; it carries no delivered name.
+        }
+    }
+
+    /** Removes the unfinished files that killed runs have left in a folder. */
+    public static void sweep(Path folder) throws IOException {
+        if (Files.isDirectory(folder)) {
+            try (DirectoryStream<Path> parts = Files.newDirectoryStream(folder, ".*.part")) {
+                for (Path part : parts) {
+                    if (TemporaryName.isAbandoned(part)) {
+                        remove(part);
+                    }
+                }
+            }
         }
     }
 

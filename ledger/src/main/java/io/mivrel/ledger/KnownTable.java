@@ -49,6 +49,11 @@ final class KnownTable implements AutoCloseable {
             ByteBuffer mapped = file.map(FileChannel.MapMode.READ_WRITE, from * Long.BYTES, bytes);
             segments[i] = mapped.order(ByteOrder.nativeOrder()).asLongBuffer();
         }
+        // What is mapped stays there without its name, and nothing is left behind where the process is killed.
+        boolean kept = System.getProperty("os.name").startsWith("Windows");
+        if (!kept) {
+            Files.deleteIfExists(path);
+        }
     }
 
     /** The slot where the search for a hash begins. */

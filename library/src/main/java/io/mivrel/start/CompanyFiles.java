@@ -1,5 +1,6 @@
 package io.mivrel.start;
 
+import io.mivrel.files.FolderOutlet;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileAlreadyExistsException;
@@ -50,7 +51,7 @@ final class CompanyFiles {
                 Path path = folder.resolve(file.getKey());
                 Path parent = path.getParent();
                 if (parent != null) {
-                    Files.createDirectories(parent);
+                    FolderOutlet.makePrivate(parent);
                 }
                 Files.write(path, file.getValue(), StandardOpenOption.CREATE_NEW);
                 written.add(path);

@@ -9,14 +9,16 @@ import io.mivrel.run.FindingLog;
 import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
 import io.mivrel.run.UncodedGroups;
+import io.mivrel.text.TemporaryName;
 import java.io.IOException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ThreadLocalRandom;
 import java.util.stream.Stream;
 
 /**
@@ -51,15 +53,27 @@ public final class EvidenceFolder {
      */
     public static EvidenceFolder stage(Path parent, String name) throws IOException {
         Files.createDirectories(parent);
+        sweep(parent);
         for (int n = 1; n < MOST_TRIES; n++) {
             Path folder = parent.resolve(n == 1 ? name : name + "-" + n);
             if (!Files.exists(folder)) {
-                String unique = Long.toHexString(ThreadLocalRandom.current().nextLong());
-                Path staged = parent.resolve("." + folder.getFileName() + "." + unique + ".staged");
+                Path staged =
+                        parent.resolve(TemporaryName.of(folder.getFileName().toString(), "staged"));
                 return new EvidenceFolder(folder, Files.createDirectory(staged));
             }
         }
         throw new IOException(parent.resolve(name) + ": the name and " + MOST_TRIES + " like it are taken");
+    }
+
+    // What killed runs have staged is no evidence of anything.
+    private static void sweep(Path parent) throws IOException {
+        try (DirectoryStream<Path> staged = Files.newDirectoryStream(parent, ".*.staged")) {
+            for (Path folder : staged) {
+                if (TemporaryName.isAbandoned(folder)) {
+                    remove(folder);
+                }
+            }
+        }
     }
 
     /** The name it has, or gets. */
@@ -81,13 +95,40 @@ public final class EvidenceFolder {
     /** Gives a folder that an earlier run staged its name, unless that was done. */
     public static void reveal(Path staged, Path folder) throws IOException {
         if (Files.exists(staged)) {
+            makeOwn(staged);
             Files.move(staged, folder, StandardCopyOption.ATOMIC_MOVE);
         }
     }
 
+    /** Makes a file, or a folder with all in it, readable for its owner only, where the system knows modes. */
+    public static void makeOwn(Path path) throws IOException {
+        if (!path.getFileSystem().supportedFileAttributeViews().contains("posix")) {
+            return;
+        }
+        try (Stream<Path> all = Files.walk(path)) {
+            for (Path one : all.toList()) {
+                String mode = Files.isDirectory(one) ? "rwx------" : "rw-------";
+                Files.setPosixFilePermissions(one, PosixFilePermissions.fromString(mode));
+            }
+        }
+    }
+
+    /** True when others on the machine can look into a folder. */
+    public static boolean isOpenToOthers(Path folder) throws IOException {
+        return Files.isDirectory(folder)
+                && folder.getFileSystem().supportedFileAttributeViews().contains("posix")
+                && PosixFilePermissions.toString(Files.getPosixFilePermissions(folder))
+                        .substring(3)
+                        .matches(".*[rx].*");
+    }
+
     /** Removes what was staged. */
     public void discard() {
-        try (Stream<Path> all = Files.walk(staged)) {
+        remove(staged);
+    }
+
+    private static void remove(Path folder) {
+        try (Stream<Path> all = Files.walk(folder)) {
             for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {
                 Files.deleteIfExists(path);
             }

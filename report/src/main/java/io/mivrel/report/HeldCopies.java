@@ -21,6 +21,9 @@ import org.jspecify.annotations.Nullable;
 public record HeldCopies(List<Path> texts, @Nullable Path workbook) {
     private static final String WORKBOOK = "held.xlsx";
 
+    /** Held rows of one file that a workbook has at most; the text copies have all. */
+    public static final int MOST_IN_WORKBOOK = 20_000;
+
     /** None. */
     public static final HeldCopies NONE = new HeldCopies(List.of(), null);
 

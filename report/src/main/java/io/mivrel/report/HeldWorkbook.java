@@ -40,7 +40,6 @@ final class HeldWorkbook implements Closeable {
     private static final String WRONG = "FFD9B3";
     private static final String DECIDE = "E6F0E6";
     private static final String HEAD = "D9E1EA";
-    private static final int MOST_ROWS = 20_000;
     private static final int MOST_WIDTH = 46;
     private static final int MOST_COMMENT = 400;
     private static final int LONGEST_NAME = 28;
@@ -325,7 +324,7 @@ final class HeldWorkbook implements Closeable {
             if (titles.isEmpty()) {
                 titles(numbers(row.own().size()));
             }
-            if (at > MOST_ROWS) {
+            if (at > HeldCopies.MOST_IN_WORKBOOK) {
                 more = true;
                 return;
             }

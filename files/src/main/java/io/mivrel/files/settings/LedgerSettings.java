@@ -28,6 +28,9 @@ public record LedgerSettings(
         boolean holdsDelivered,
         Path certificate,
         Path settings) {
+    /** The environment variable with the token, where the settings name none. */
+    public static final String TOKEN = "MIVREL_LEDGER_TOKEN";
+
     /** What a ledger is reached by. */
     public enum Kind {
         /** A database of this machine or another. */
@@ -81,9 +84,7 @@ public record LedgerSettings(
                 address,
                 form.text("company"),
                 or(form.text("user from"), "MIVREL_LEDGER_USER"),
-                http
-                        ? or(form.text("token from"), "MIVREL_LEDGER_TOKEN")
-                        : or(form.text("password from"), "MIVREL_LEDGER_PASSWORD"),
+                http ? or(form.text("token from"), TOKEN) : or(form.text("password from"), "MIVREL_LEDGER_PASSWORD"),
                 form.choice("delivered in files", "tell", "tell", "hold").equals("hold"),
                 certificate == null ? null : folder.resolve(certificate).normalize(),
                 path);
