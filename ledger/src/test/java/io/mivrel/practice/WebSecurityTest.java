@@ -19,6 +19,8 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
@@ -171,6 +173,59 @@ public class WebSecurityTest {
                     .isEqualTo(413);
         } catch (IOException closedWhileItWasSent) {
             // The server need not read all of it.
+        }
+    }
+
+    @Test
+    public void fourMillionKeysAreRefusedAndNotRead() throws Exception {
+        StringBuilder keys = new StringBuilder("{\"keys\":[\"a\"");
+        while (keys.length() < PracticeServer.MOST_BYTES - 10) {
+            keys.append(",\"a\"");
+        }
+        HttpResponse<String> answer = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(server.address() + "/v1/find"))
+                                .header("Authorization", "Bearer " + TOKEN)
+                                .POST(HttpRequest.BodyPublishers.ofString(
+                                        keys.append("]}").toString()))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.statusCode()).isEqualTo(400);
+    }
+
+    // Some send no token, some half a head, some nothing at all; none of them keeps anybody else out, or stays for
+    // ever.
+    @Test
+    public void whoSendsNothingMoreStopsNobody() throws Exception {
+        List<Socket> silent = new ArrayList<>();
+        try {
+            for (int i = 0; i < 60; i++) {
+                Socket socket = new Socket(InetAddress.getLoopbackAddress(), server.port());
+                silent.add(socket);
+                String sent = i % 3 == 0
+                        ? "POST /v1/find HTTP/1.1\r\nHost: x\r\nContent-Length: 100\r\n\r\n"
+                        : i % 3 == 1 ? "POST /v1/find HTTP/1.1\r\nHo" : "";
+                socket.getOutputStream().write(sent.getBytes(StandardCharsets.US_ASCII));
+                socket.getOutputStream().flush();
+            }
+            long begun = System.nanoTime();
+            try (Ledger ledger = new WebLedger("web", new WebPlace(server.address(), TOKEN, null))) {
+                ledger.mark();
+            }
+            assertThat(Duration.ofNanos(System.nanoTime() - begun)).isLessThan(Duration.ofSeconds(5));
+            // The one without a token is told so before its body comes.
+            Socket first = silent.get(0);
+            first.setSoTimeout(5000);
+            byte[] answer = first.getInputStream().readNBytes(12);
+            assertThat(new String(answer, StandardCharsets.US_ASCII)).isEqualTo("HTTP/1.1 401");
+            // Half a head is given up.
+            Socket half = silent.get(1);
+            half.setSoTimeout((PracticeServer.MOST_SECONDS + 10) * 1000);
+            assertThat(half.getInputStream().read()).isEqualTo(-1);
+        } finally {
+            for (Socket socket : silent) {
+                socket.close();
+            }
         }
     }
 

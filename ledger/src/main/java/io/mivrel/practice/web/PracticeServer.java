@@ -20,7 +20,10 @@ import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.MessageDigest;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.SynchronousQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
 import org.jspecify.annotations.Nullable;
@@ -28,13 +31,27 @@ import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Gives a practice ledger over HTTP, for practice and tests. It listens on this machine only unless it is told otherwise, asks
- * each caller for the token, and takes no larger body than {@value #MOST_BYTES} bytes. It can be told to misbehave.
+ * each caller for the token before it reads a body, and takes no larger body than {@value #MOST_BYTES} bytes, within {@value
+ * #MOST_SECONDS} seconds. It can be told to misbehave.
  */
 public final class PracticeServer implements AutoCloseable {
     /** The largest body that is taken. */
     public static final int MOST_BYTES = 16 << 20;
 
-    private static final int THREADS = 8;
+    /** A request that is not there whole by then is given up. */
+    public static final int MOST_SECONDS = 15;
+
+    // Looked at once, when the server's classes are loaded.
+    static {
+        System.setProperty("sun.net.httpserver.maxReqTime", Integer.toString(MOST_SECONDS));
+    }
+
+    /** Callers that are slow, or that send nothing, each hold a thread until their time is over. */
+    private static final int THREADS = 512;
+
+    /** Bodies that are held in memory at a time. */
+    private static final int BODIES = 4;
+
     private static final int UNAUTHORIZED = 401;
     private static final int BAD = 400;
     private static final int TOO_LARGE = 413;
@@ -48,6 +65,7 @@ public final class PracticeServer implements AutoCloseable {
     private final Calls calls;
     private HttpServer server;
     private ExecutorService threads;
+    private final Semaphore bodies = new Semaphore(BODIES);
     private byte[] lastAnswer = {'{', '}'};
     private int faults;
 
@@ -88,7 +106,7 @@ public final class PracticeServer implements AutoCloseable {
         this.ledger = ledger;
         this.settings = settings;
         this.calls = new Calls(ledger);
-        this.threads = Executors.newFixedThreadPool(THREADS);
+        this.threads = new ThreadPoolExecutor(0, THREADS, MOST_SECONDS, TimeUnit.SECONDS, new SynchronousQueue<>());
         this.server = listen(settings.port());
     }
 
@@ -147,31 +165,41 @@ public final class PracticeServer implements AutoCloseable {
 
     private void handle(HttpExchange exchange) throws IOException {
         try (exchange) {
-            byte[] body = body(exchange);
-            if (body == null) {
-                refuse(exchange, TOO_LARGE, "the body is larger than " + MOST_BYTES + " bytes");
-                return;
-            }
             if (!isAllowed(exchange)) {
+                exchange.getResponseHeaders().set("Connection", "close");
                 refuse(exchange, UNAUTHORIZED, "the token is missing or wrong");
                 return;
             }
-            Fault fault = settings.misbehaviour().draw();
-            if (fault != null) {
-                faults++;
+            bodies.acquireUninterruptibly();
+            try {
+                handleAllowed(exchange);
+            } finally {
+                bodies.release();
             }
-            if (fault == Fault.LIMIT) {
-                limit(exchange);
-                return;
-            }
-            if (fault == Fault.SLOW) {
-                pause(settings.misbehaviour().number(4 * SHORT_WAIT));
-            }
-            answer(exchange, body, fault);
         } catch (RuntimeException e) {
             // Nobody learns more than that it failed.
             exchange.close();
         }
+    }
+
+    private void handleAllowed(HttpExchange exchange) throws IOException {
+        byte[] body = body(exchange);
+        if (body == null) {
+            refuse(exchange, TOO_LARGE, "the body is larger than " + MOST_BYTES + " bytes");
+            return;
+        }
+        Fault fault = settings.misbehaviour().draw();
+        if (fault != null) {
+            faults++;
+        }
+        if (fault == Fault.LIMIT) {
+            limit(exchange);
+            return;
+        }
+        if (fault == Fault.SLOW) {
+            pause(settings.misbehaviour().number(4 * SHORT_WAIT));
+        }
+        answer(exchange, body, fault);
     }
 
     private void answer(HttpExchange exchange, byte[] body, @Nullable Fault fault) throws IOException {

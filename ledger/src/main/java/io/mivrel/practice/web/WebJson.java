@@ -46,11 +46,15 @@ import tools.jackson.databind.node.ObjectNode;
 final class WebJson {
     private static final int MOST_DEPTH = 20;
     private static final int MOST_TEXT = 100_000;
+    /** Each costs memory many times its length in the body. */
+    private static final int MOST_TOKENS = 1_000_000;
+
     private static final JsonMapper MAPPER = JsonMapper.builder(JsonFactory.builder()
                     .streamReadConstraints(StreamReadConstraints.builder()
                             .maxNestingDepth(MOST_DEPTH)
                             .maxStringLength(MOST_TEXT)
                             .maxNumberLength(20)
+                            .maxTokenCount(MOST_TOKENS)
                             .build())
                     .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
                     .build())
