@@ -70,8 +70,9 @@ public final class Main {
         try {
             status = execute(out, err, args);
         } catch (OutOfMemoryError tooLittle) {
-            err.println("mivrel: there is not enough memory; nothing was delivered. Give it more, such as"
-                    + " MIVREL_JAVA_OPTIONS=-Xmx1g");
+            err.println(
+                    "mivrel: there is not enough memory to go on. What was done until then is noted: see 'mivrel status'."
+                            + " Give it more, such as MIVREL_JAVA_OPTIONS=-Xmx1g, and give the same command again");
             status = Failures.FAILED;
         } catch (Throwable fault) {
             err.println("mivrel: " + Failures.fault(fault));

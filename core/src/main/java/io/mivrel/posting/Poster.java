@@ -9,12 +9,10 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -188,15 +186,6 @@ public final class Poster {
             throws IOException {
         String key = batch.batch().key();
         claim(batch);
-        Map<String, Sent> posted = new LinkedHashMap<>();
-        List<Sent> notPosted = new ArrayList<>();
-        log.documents(key, sent -> {
-            if (isOwn(sent) && (wanted == null || wanted.contains(sent.key()))) {
-                posted.put(sent.key(), sent);
-            } else if (wanted != null && wanted.contains(sent.key())) {
-                notPosted.add(sent);
-            }
-        });
         if (wanted == null) {
             patience.repeat(() -> {
                 ledger.seal(key);
@@ -204,19 +193,40 @@ public final class Poster {
             });
         }
         int most = Math.min(MOST_A_CALL, patience.repeat(ledger::abilities).entriesAtMost());
-        List<String> keys = List.copyOf(posted.keySet());
+        long takenBack = 0;
         List<Refused> refused = new ArrayList<>();
-        for (int from = 0; from < keys.size(); from += most) {
-            List<String> some = keys.subList(from, Math.min(keys.size(), from + most));
-            // Said again it is answered alike, so a lost answer is asked for by asking again.
-            Map<String, Answer> answers = byKey(patience.repeat(() -> ledger.withdraw(key, some, day)));
-            refused.addAll(noteWithdrawn(key, some, answers, posted));
+        List<Sent> notPosted = new ArrayList<>();
+        // Parcel by parcel, so that a batch of any size needs the memory of one.
+        for (long place = 1; place <= log.parcels(key); place++) {
+            Map<String, Entry> entries = new LinkedHashMap<>();
+            log.parcel(key, place, (sent, old) -> {
+                if (wanted == null || wanted.contains(sent.entry().key())) {
+                    entries.put(sent.entry().key(), sent.entry());
+                }
+            });
+            Map<String, Sent> posted = log.documents(key, entries.keySet());
+            for (Sent sent : List.copyOf(posted.values())) {
+                if (!isOwn(sent)) {
+                    posted.remove(sent.key());
+                    if (wanted != null) {
+                        notPosted.add(sent);
+                    }
+                }
+            }
+            List<String> keys =
+                    entries.keySet().stream().filter(posted::containsKey).toList();
+            for (int from = 0; from < keys.size(); from += most) {
+                List<String> some = keys.subList(from, Math.min(keys.size(), from + most));
+                // Said again it is answered alike, so a lost answer is asked for by asking again.
+                Map<String, Answer> answers = byKey(patience.repeat(() -> ledger.withdraw(key, some, day)));
+                takenBack += noteWithdrawn(key, some, answers, posted, entries, refused);
+            }
         }
         long left = wanted == null ? live(key) : 0;
         if (wanted == null && refused.isEmpty() && left == 0) {
             log.end(key, true);
         }
-        return new Withdrawal(keys.size() - refused.size(), refused, Math.max(0, left - refused.size()), notPosted);
+        return new Withdrawal(takenBack, refused, Math.max(0, left - refused.size()), notPosted);
     }
 
     private static boolean isOwn(Sent sent) {
@@ -232,32 +242,48 @@ public final class Poster {
      */
     public long claim(PostingLog.Noted batch) throws IOException {
         String key = batch.batch().key();
-        Set<String> there = new HashSet<>();
-        log.documents(key, sent -> {
-            Answer answer = sent.answer();
-            if (sent.state() == State.POSTED && answer != null && answer.result() == Result.THERE) {
-                there.add(sent.key());
+        long[] there = new long[1];
+        log.documents(key, sent -> there[0] += isThere(sent) ? 1 : 0);
+        long claimed = 0;
+        for (long place = 1; there[0] > 0 && place <= log.parcels(key); place++) {
+            claimed += claim(key, place);
+        }
+        return claimed;
+    }
+
+    private static boolean isThere(Sent sent) {
+        return sent.state() == State.POSTED
+                && sent.answer() != null
+                && sent.answer().result() == Result.THERE;
+    }
+
+    private long claim(String batch, long place) throws IOException {
+        Map<String, Sourced> entries = new HashMap<>();
+        Map<String, Entry> replaced = new HashMap<>();
+        log.parcel(batch, place, (sent, old) -> {
+            entries.put(sent.entry().key(), sent);
+            if (old != null) {
+                replaced.put(sent.entry().key(), old);
             }
         });
-        Map<String, PostedEntry> own = there.isEmpty() ? Map.of() : new HashMap<>(findAll(there));
-        own.values().removeIf(entry -> !key.equals(entry.batch()));
-        if (!own.isEmpty()) {
-            List<Settled> settled = new ArrayList<>();
-            Effect effect = new Effect();
-            log.entries(key, (sent, replaced) -> {
-                PostedEntry entry = own.get(sent.entry().key());
-                if (entry != null) {
-                    Result result = replaced == null ? Result.ADDED : Result.REPLACED;
-                    settled.add(new Settled(
-                            sent.entry().key(),
-                            State.POSTED,
-                            Answer.of(sent.entry().key(), result, entry.number())));
-                    add(effect, result, sent.entry(), replaced);
-                }
-            });
-            log.settle(key, settled, effect);
+        List<String> there = log.documents(batch, entries.keySet()).values().stream()
+                .filter(Poster::isThere)
+                .map(Sent::key)
+                .toList();
+        List<Settled> settled = new ArrayList<>();
+        Effect effect = new Effect();
+        findAll(there).forEach((key, entry) -> {
+            if (batch.equals(entry.batch())) {
+                Entry old = replaced.get(key);
+                Result result = old == null ? Result.ADDED : Result.REPLACED;
+                settled.add(new Settled(key, State.POSTED, Answer.of(key, result, entry.number())));
+                add(effect, result, Objects.requireNonNull(entries.get(key)).entry(), old);
+            }
+        });
+        if (!settled.isEmpty()) {
+            log.settle(batch, settled, effect);
         }
-        return own.size();
+        return settled.size();
     }
 
     // How many entries of a batch stand in the ledger.
@@ -272,16 +298,22 @@ public final class Poster {
         });
     }
 
-    private List<Refused> noteWithdrawn(
-            String batch, List<String> keys, Map<String, Answer> answers, Map<String, Sent> posted) throws IOException {
-        List<Refused> refused = new ArrayList<>();
+    // Answers how many are gone.
+    private long noteWithdrawn(
+            String batch,
+            List<String> keys,
+            Map<String, Answer> answers,
+            Map<String, Sent> posted,
+            Map<String, Entry> entries,
+            List<Refused> refused)
+            throws IOException {
         List<Settled> settled = new ArrayList<>();
-        Set<String> gone = new HashSet<>();
+        Effect effect = new Effect();
         for (String key : keys) {
             Answer answer = answers.get(key);
             if (answer != null && answer.result() != Result.REFUSED) {
                 settled.add(new Settled(key, State.WITHDRAWN, answer));
-                gone.add(key);
+                effect.subtract(Objects.requireNonNull(entries.get(key)));
             } else if (answer != null) {
                 refused.add(new Refused(Objects.requireNonNull(posted.get(key)), answer, ledger.plain(answer)));
             } else {
@@ -289,14 +321,8 @@ public final class Poster {
                         LedgerException.Kind.UNSURE, "the ledger's answer is not about what was asked", null);
             }
         }
-        Effect effect = new Effect();
-        log.entries(batch, (sent, old) -> {
-            if (gone.contains(sent.entry().key())) {
-                effect.subtract(sent.entry());
-            }
-        });
         log.settle(batch, settled, effect);
-        return refused;
+        return settled.size();
     }
 
     /**

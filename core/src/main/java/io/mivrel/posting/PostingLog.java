@@ -136,8 +136,24 @@ public interface PostingLog {
     /** Hands out the documents of a batch, in the order in which they were sent. */
     void documents(String batch, Consumer<Sent> target) throws IOException;
 
+    /** Those of its documents that have these keys, by key. */
+    Map<String, Sent> documents(String batch, Collection<String> keys) throws IOException;
+
+    /** How many of its documents are not in the ledger, and were not posted or taken back later by another batch. */
+    long waiting(String batch) throws IOException;
+
     /** Hands out the entries of a batch as they were sent, in that order. */
-    void entries(String batch, EntryTarget target) throws IOException;
+    default void entries(String batch, EntryTarget target) throws IOException {
+        for (long place = 1; place <= parcels(batch); place++) {
+            parcel(batch, place, target);
+        }
+    }
+
+    /** How many parcels a batch was sent in. */
+    long parcels(String batch) throws IOException;
+
+    /** Hands out the entries of one parcel, from 1, as they were sent. */
+    void parcel(String batch, long place, EntryTarget target) throws IOException;
 
     /** Takes entries as they were sent. */
     interface EntryTarget {

@@ -11,10 +11,15 @@ import io.mivrel.posting.PostingLog.State;
 import io.mivrel.posting.Proof.AccountLine;
 import io.mivrel.posting.Proof.Difference;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.time.LocalDate;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.Currency;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -22,7 +27,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import org.jspecify.annotations.Nullable;
+import java.util.stream.Collectors;
 
 /**
  * Proves a batch by asking the ledger: what stood on each account before, what the batch was to add, what the ledger says
@@ -34,6 +39,7 @@ public final class Prover {
     private static final int DIFFERENCES_KEPT = 50;
 
     private static final int ITEMS = 8;
+    private static final int DOCUMENTS_AT_A_TIME = 100_000;
 
     private final Ledger ledger;
     private final PostingLog log;
@@ -53,20 +59,19 @@ public final class Prover {
     private final class Work {
         private final PostingLog.Noted batch;
         private final String key;
-        /** What should be there: by key, its digest. */
-        private final Map<String, String> posted = new HashMap<>();
-        /** Those of them that were there with the same content before the batch. */
-        private final Set<String> before = new HashSet<>();
+        /** What should be there, and what the ledger has of the batch. */
+        private final Tally posted = new Tally();
 
-        private final Set<String> replaced = new HashSet<>();
-        private final Set<String> notThere = new HashSet<>();
-        private final Set<String> seen = new HashSet<>();
-        private final Map<String, Entry> changed = new HashMap<>();
+        private final Tally there = new Tally();
         private final List<Difference> differences = new ArrayList<>();
+        /** Some of those that were there before, or were removed, until they are asked for together. */
+        private final Map<String, Sent> before = new HashMap<>();
+
+        private final List<Entry> removed = new ArrayList<>();
+        private final Details details = new Details();
         private Effect own = new Effect();
         private Effect others = new Effect();
-        private List<String> foreign = new ArrayList<>();
-        private Set<String> doubled = new TreeSet<>();
+        private long posts;
 
         Work(PostingLog.Noted batch) {
             this.batch = batch;
@@ -74,59 +79,61 @@ public final class Prover {
         }
 
         Proof prove() throws IOException {
-            log.documents(key, this::note);
-            Map<Place, Long> after = balances();
-            lookForThoseBefore();
-            Books books = patience.repeat(ledger::books);
-            Set<String> missing = new TreeSet<>(posted.keySet());
-            missing.removeAll(seen);
-            tellDocuments(missing);
-            List<AccountLine> accounts = accounts(books, after);
-            long posts = posted.size();
-            Proof.References references = new Proof.References(
-                    posts,
-                    posts - missing.size() - changed.size(),
-                    missing.size(),
-                    changed.size(),
-                    doubled.size(),
-                    foreign.size());
-            Statements statements = new Statements(ledger, log, patience);
-            return new Proof(
-                    batch,
-                    accounts,
-                    references,
-                    differences,
-                    statements.closings(log.closings(key)),
-                    statements.open(books),
-                    waiting(),
-                    results(books));
-        }
-
-        private void note(Sent sent) {
-            if (sent.state() == State.POSTED) {
-                posted.put(sent.key(), sent.digest());
-                Answer answer = sent.answer();
-                if (answer != null && answer.result() == Answer.Result.THERE) {
-                    before.add(sent.key());
-                } else if (answer != null && answer.result() == Answer.Result.REPLACED) {
-                    replaced.add(sent.key());
-                }
-            } else if (sent.state() == State.WITHDRAWN) {
-                replaced.add(sent.key());
-            } else {
-                notThere.add(sent.key());
+            try {
+                log.documents(key, this::note);
+                lookForThoseBefore();
+                Map<Place, Long> after = balances();
+                Books books = patience.repeat(ledger::books);
+                lookIntoDifferences();
+                tellDocuments();
+                List<AccountLine> accounts = accounts(books, after);
+                Statements statements = new Statements(ledger, log, patience);
+                return new Proof(
+                        batch,
+                        accounts,
+                        details.references(posts),
+                        differences,
+                        statements.closings(log.closings(key)),
+                        statements.open(books),
+                        log.waiting(key),
+                        results(books));
+            } catch (UncheckedIOException e) {
+                throw e.getCause();
             }
         }
 
-        // What was refused and then posted by a later batch waits no more.
-        private long waiting() throws IOException {
-            return log.latest(notThere).values().stream()
-                    .filter(sent -> sent.state() != State.POSTED && sent.state() != State.WITHDRAWN)
-                    .count();
+        private void note(Sent sent) {
+            Answer answer = sent.answer();
+            if (sent.state() != State.POSTED) {
+                return;
+            }
+            posts++;
+            if (answer == null || answer.result() != Answer.Result.THERE) {
+                posted.add(sent.key(), sent.digest());
+                return;
+            }
+            before.put(sent.key(), sent);
+            if (before.size() == KEYS_A_CALL) {
+                lookForThoseBefore();
+            }
+        }
+
+        // Those that stood there before the batch are asked for by key.
+        private void lookForThoseBefore() {
+            Map<String, PostedEntry> found = unchecked(() -> patience.repeat(() -> ledger.find(before.keySet())));
+            before.forEach((one, sent) -> {
+                PostedEntry entry = found.get(one);
+                if (entry == null) {
+                    details.missing(one);
+                } else if (!entry.entry().digest().equals(sent.digest())) {
+                    details.changed(one, entry.entry());
+                }
+            });
+            before.clear();
         }
 
         // What was recorded since, and the balances at the end of that.
-        private Map<Place, Long> balances() throws LedgerException {
+        private Map<Place, Long> balances() throws IOException {
             Map<Place, Long> after = new TreeMap<>();
             long mark = -1;
             while (mark != patience.repeat(ledger::mark)) {
@@ -141,79 +148,128 @@ public final class Prover {
                 patience.repeat(() -> {
                     own = new Effect();
                     others = new Effect();
-                    foreign = new ArrayList<>();
-                    doubled = new TreeSet<>();
-                    seen.clear();
-                    changed.clear();
+                    there.clear();
+                    removed.clear();
                     ledger.entries(Ledger.Query.since(batch.mark()), this::take);
                     return true;
                 });
+                takeAway();
             }
             return after;
         }
 
         private void take(PostedEntry recorded) {
             Entry entry = recorded.entry();
-            boolean ofBatch = key.equals(recorded.batch());
             boolean isNew = recorded.recorded() > batch.mark();
             if (recorded.standing() == Standing.REMOVED) {
                 if (!isNew) {
-                    (replaced.contains(entry.key()) ? own : others).subtract(entry);
+                    removed.add(entry);
+                    if (removed.size() == KEYS_A_CALL) {
+                        takeAway();
+                    }
                 }
                 return;
             }
-            if (!isNew) {
-                return;
-            }
-            (ofBatch ? own : others).add(entry);
-            if (ofBatch && recorded.standing().isLive() && recorded.reverses() == null) {
-                see(entry, recorded);
-            }
-        }
-
-        private void see(Entry entry, PostedEntry recorded) {
-            String digest = posted.get(entry.key());
-            if (digest == null) {
-                foreign.add(entry.title() + " (entry " + recorded.number() + ")");
-            } else if (!seen.add(entry.key())) {
-                doubled.add(entry.key());
-            } else if (!digest.equals(entry.digest())) {
-                changed.put(entry.key(), entry);
+            if (isNew) {
+                (key.equals(recorded.batch()) ? own : others).add(entry);
+                if (isOwn(recorded)) {
+                    there.add(entry.key(), entry.digest());
+                }
             }
         }
 
-        // Those that stood there before the batch are asked for by key.
-        private void lookForThoseBefore() throws LedgerException {
-            List<String> keys = List.copyOf(before);
-            for (int from = 0; from < keys.size(); from += KEYS_A_CALL) {
-                List<String> some = keys.subList(from, Math.min(keys.size(), from + KEYS_A_CALL));
-                patience.repeat(() -> ledger.find(some)).forEach((found, entry) -> {
-                    seen.add(found);
-                    if (!entry.entry().digest().equals(posted.get(found))) {
-                        changed.put(found, entry.entry());
+        private boolean isOwn(PostedEntry recorded) {
+            return key.equals(recorded.batch())
+                    && recorded.recorded() > batch.mark()
+                    && recorded.standing().isLive()
+                    && recorded.reverses() == null;
+        }
+
+        // Entries of before that are gone: for the batch that replaced them, or by others.
+        private void takeAway() {
+            List<String> keys = removed.stream().map(Entry::key).toList();
+            Map<String, Sent> known = unchecked(() -> log.documents(key, keys));
+            for (Entry entry : removed) {
+                Sent sent = known.get(entry.key());
+                Answer answer = sent == null ? null : sent.answer();
+                boolean replaced = sent != null
+                        && (sent.state() == State.WITHDRAWN
+                                || sent.state() == State.POSTED
+                                        && answer != null
+                                        && answer.result() == Answer.Result.REPLACED);
+                (replaced ? own : others).subtract(entry);
+            }
+            removed.clear();
+        }
+
+        // Document by document, where the two sides differ; so many at a time as fit into memory.
+        private void lookIntoDifferences() throws IOException {
+            BitSet parts = new BitSet(Tally.PARTS);
+            long documents = 0;
+            for (int part = 0; part < Tally.PARTS; part++) {
+                if (!posted.isLike(there, part)) {
+                    parts.set(part);
+                    documents += posted.count(part) + there.count(part);
+                }
+                boolean last = part == Tally.PARTS - 1;
+                if (!parts.isEmpty() && (documents > DOCUMENTS_AT_A_TIME || last)) {
+                    lookInto(parts);
+                    parts.clear();
+                    documents = 0;
+                }
+            }
+        }
+
+        private void lookInto(BitSet parts) throws IOException {
+            Map<String, String> wanted = new HashMap<>();
+            log.documents(key, sent -> {
+                Answer answer = sent.answer();
+                boolean sentHere =
+                        sent.state() == State.POSTED && (answer == null || answer.result() != Answer.Result.THERE);
+                if (sentHere && parts.get(Tally.part(sent.key()))) {
+                    wanted.put(sent.key(), sent.digest());
+                }
+            });
+            Details found = patience.repeat(() -> {
+                Details some = new Details();
+                Set<String> seen = new HashSet<>();
+                ledger.entries(new Ledger.Query(batch.mark(), null, key), recorded -> {
+                    Entry entry = recorded.entry();
+                    if (isOwn(recorded) && parts.get(Tally.part(entry.key()))) {
+                        String digest = wanted.get(entry.key());
+                        if (digest == null) {
+                            some.foreign(entry.title() + " (entry " + recorded.number() + ")");
+                        } else if (!seen.add(entry.key())) {
+                            some.doubled(entry.key());
+                        } else if (!digest.equals(entry.digest())) {
+                            some.changed(entry.key(), entry);
+                        }
                     }
                 });
-            }
+                wanted.keySet().stream().filter(one -> !seen.contains(one)).forEach(some::missing);
+                return some;
+            });
+            details.add(found);
         }
 
-        private void tellDocuments(Set<String> missing) throws IOException {
-            for (String title : foreign) {
+        private void tellDocuments() throws IOException {
+            for (String title : details.foreign) {
                 tell(new Difference(title + " stands in the batch and was never sent", "", "entered otherwise"));
             }
-            if (missing.isEmpty() && changed.isEmpty() && doubled.isEmpty()) {
+            if (details.isEmpty()) {
                 return;
             }
             log.entries(key, (sent, old) -> {
                 Entry entry = sent.entry();
-                Entry there = changed.get(entry.key());
+                Entry changed = details.changed.get(entry.key());
                 String at = sent.file() + " row " + sent.row();
                 String amount = Money.show(entry.debit(), entry.currency());
-                if (missing.contains(entry.key())) {
+                if (details.missing.contains(entry.key())) {
                     tell(new Difference(entry.title() + ", " + amount + ", is not in the ledger", at, "omitted"));
-                } else if (doubled.contains(entry.key())) {
+                } else if (details.doubled.contains(entry.key())) {
                     tell(new Difference(entry.title() + ", " + amount + ", stands there twice", at, "doubled"));
-                } else if (there != null && entry.digest().equals(posted.get(entry.key()))) {
-                    Likeness.Diagnosis diagnosis = Likeness.compare(entry, there);
+                } else if (changed != null) {
+                    Likeness.Diagnosis diagnosis = Likeness.compare(entry, changed);
                     tell(new Difference(entry.title() + ": " + diagnosis.what(), at, diagnosis.likely()));
                 }
             });
@@ -288,6 +344,84 @@ public final class Prover {
         }
     }
 
+    /** What differs: all of it counted, the first ones by key. */
+    private static final class Details {
+        private final Set<String> missing = new TreeSet<>();
+        private final Set<String> doubled = new TreeSet<>();
+        private final Map<String, Entry> changed = new TreeMap<>();
+        private final List<String> foreign = new ArrayList<>();
+        private long missingOnes;
+        private long doubledOnes;
+        private long changedOnes;
+        private long foreignOnes;
+
+        void missing(String key) {
+            missingOnes++;
+            keep(missing, key);
+        }
+
+        void doubled(String key) {
+            boolean again = doubled.contains(key);
+            doubledOnes += again ? 0 : 1;
+            keep(doubled, key);
+        }
+
+        void changed(String key, Entry there) {
+            changedOnes++;
+            if (changed.size() < DIFFERENCES_KEPT) {
+                changed.put(key, there);
+            }
+        }
+
+        void foreign(String title) {
+            foreignOnes++;
+            keep(foreign, title);
+        }
+
+        private static void keep(Collection<String> some, String one) {
+            if (some.size() < DIFFERENCES_KEPT) {
+                some.add(one);
+            }
+        }
+
+        void add(Details more) {
+            more.missing.forEach(one -> keep(missing, one));
+            more.doubled.forEach(one -> keep(doubled, one));
+            more.changed.forEach((one, entry) -> {
+                if (changed.size() < DIFFERENCES_KEPT) {
+                    changed.put(one, entry);
+                }
+            });
+            more.foreign.forEach(one -> keep(foreign, one));
+            missingOnes += more.missingOnes;
+            doubledOnes += more.doubledOnes;
+            changedOnes += more.changedOnes;
+            foreignOnes += more.foreignOnes;
+        }
+
+        boolean isEmpty() {
+            return missing.isEmpty() && doubled.isEmpty() && changed.isEmpty();
+        }
+
+        Proof.References references(long posts) {
+            return new Proof.References(
+                    posts, posts - missingOnes - changedOnes, missingOnes, changedOnes, doubledOnes, foreignOnes);
+        }
+    }
+
+    /** A call within one that cannot throw it. */
+    private interface Unchecked<T> {
+        T call() throws IOException;
+    }
+
+    private static <T> T unchecked(Unchecked<T> call) {
+        try {
+            return call.call();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     /** Statements against bank accounts, and accounts that should be nil. */
     private static final class Statements {
         private final Ledger ledger;
@@ -312,38 +446,59 @@ public final class Prover {
             Currency currency = closing.balance().currency();
             long at = balance(closing.account(), currency, closing.day());
             long earlier = balance(closing.account(), currency, closing.from().minusDays(1));
-            List<PostedEntry> between = new ArrayList<>();
-            patience.repeat(() -> {
-                between.clear();
+            Between between = patience.repeat(() -> {
+                Between found = new Between(closing.account());
                 ledger.entries(Ledger.Query.ofAccount(closing.account()), entry -> {
                     LocalDate day = entry.entry().date();
                     if (!day.isBefore(closing.from()) && !day.isAfter(closing.day())) {
-                        between.add(entry);
+                        found.take(entry);
                     }
                 });
-                return true;
+                found.flush();
+                return found;
             });
-            Set<String> ours = ours(between);
-            long posted = 0;
-            long foreign = 0;
-            List<String> items = new ArrayList<>();
-            for (PostedEntry entry : between) {
-                long minor = on(closing.account(), entry.entry());
-                if (ours.contains(entry.entry().key())) {
-                    posted += minor;
-                } else {
-                    foreign += minor;
-                    item(items, entry, minor);
-                }
-            }
             Money opening = closing.opening();
             return new Proof.ClosingLine(
                     closing,
                     new Money(at, currency),
                     new Money(opening.minor() - earlier, currency),
-                    new Money(closing.balance().minor() - opening.minor() - posted, currency),
-                    new Money(foreign, currency),
-                    items);
+                    new Money(closing.balance().minor() - opening.minor() - between.posted, currency),
+                    new Money(between.foreign, currency),
+                    between.items);
+        }
+
+        /** Entries on an account, divided into those that were sent from here and others. */
+        private final class Between {
+            private final String account;
+            private final List<PostedEntry> some = new ArrayList<>();
+            private final List<String> items = new ArrayList<>();
+            private long posted;
+            private long foreign;
+
+            Between(String account) {
+                this.account = account;
+            }
+
+            void take(PostedEntry entry) {
+                some.add(entry);
+                if (some.size() == KEYS_A_CALL) {
+                    flush();
+                }
+            }
+
+            void flush() {
+                Set<String> ours = unchecked(() -> ours(some));
+                for (PostedEntry entry : some) {
+                    long minor = on(account, entry.entry());
+                    if (ours.contains(entry.entry().key())) {
+                        posted += minor;
+                    } else {
+                        foreign += minor;
+                        item(items, entry, minor);
+                    }
+                }
+                some.clear();
+            }
         }
 
         private static void item(List<String> items, PostedEntry entry, long minor) {
@@ -413,25 +568,41 @@ public final class Prover {
 
         // The entries on the account that no other one of the opposite amount answers, the latest first.
         private List<String> left(String account) throws LedgerException {
-            Map<Long, List<PostedEntry>> byAmount = new TreeMap<>();
-            List<PostedEntry> unanswered = patience.repeat(() -> {
+            Map<Long, Deque<Long>> byAmount = new HashMap<>();
+            patience.repeat(() -> {
                 byAmount.clear();
-                List<PostedEntry> all = new ArrayList<>();
                 ledger.entries(Ledger.Query.ofAccount(account), entry -> {
                     long minor = on(account, entry.entry());
-                    @Nullable List<PostedEntry> opposite = byAmount.get(-minor);
-                    if (opposite != null && !opposite.isEmpty()) {
-                        all.remove(opposite.remove(opposite.size() - 1));
+                    Deque<Long> opposite = byAmount.get(-minor);
+                    if (opposite == null) {
+                        byAmount.computeIfAbsent(minor, m -> new ArrayDeque<>(2))
+                                .addLast(entry.recorded());
                     } else {
-                        byAmount.computeIfAbsent(minor, m -> new ArrayList<>()).add(entry);
-                        all.add(entry);
+                        opposite.removeLast();
+                        if (opposite.isEmpty()) {
+                            byAmount.remove(-minor);
+                        }
                     }
                 });
-                return all;
+                return true;
+            });
+            Set<Long> latest = byAmount.values().stream()
+                    .flatMap(Collection::stream)
+                    .sorted(Comparator.reverseOrder())
+                    .limit(ITEMS)
+                    .collect(Collectors.toSet());
+            List<PostedEntry> shown = patience.repeat(() -> {
+                List<PostedEntry> some = new ArrayList<>();
+                ledger.entries(Ledger.Query.ofAccount(account), entry -> {
+                    if (latest.contains(entry.recorded())) {
+                        some.add(entry);
+                    }
+                });
+                return some;
             });
             List<String> items = new ArrayList<>();
-            for (int i = unanswered.size() - 1; i >= 0; i--) {
-                item(items, unanswered.get(i), on(account, unanswered.get(i).entry()));
+            for (int i = shown.size() - 1; i >= 0; i--) {
+                item(items, shown.get(i), on(account, shown.get(i).entry()));
             }
             return items;
         }

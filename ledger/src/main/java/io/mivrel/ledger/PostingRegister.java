@@ -317,11 +317,15 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
         });
     }
 
+    /** Rows that a server's driver holds at a time. */
+    private static final int FETCH = 2000;
+
     private static final String DOCUMENTS = "SELECT b.batch_key, d.document_key, d.digest, d.kind, d.reference, d.day,"
             + " d.amount, d.currency, d.source_file, d.source_row, d.state, d.result, d.ledger_number, d.code, d.words"
             + " FROM ledger_document d JOIN ledger_batch b ON b.id = d.batch_id WHERE b.company = ? AND b.ledger = ?";
 
     private static void documents(PreparedStatement query, Consumer<Sent> target) throws SQLException {
+        query.setFetchSize(FETCH);
         try (ResultSet rows = query.executeQuery()) {
             while (rows.next()) {
                 String key = rows.getString(2);
@@ -371,24 +375,45 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     @Override
     public Map<String, Sent> latest(Collection<String> keys) throws IOException {
         Map<String, Sent> found = new HashMap<>();
-        withKeys(keys, "", sent -> found.put(sent.key(), sent));
+        withKeys(keys, "", List.of(), sent -> found.put(sent.key(), sent));
         return found;
+    }
+
+    @Override
+    public Map<String, Sent> documents(String batch, Collection<String> keys) throws IOException {
+        Map<String, Sent> found = new HashMap<>();
+        withKeys(keys, " AND b.batch_key = ?", List.of(batch), sent -> found.put(sent.key(), sent));
+        return found;
+    }
+
+    @Override
+    public long waiting(String batch) throws IOException {
+        return read(() -> number(
+                "SELECT count(*) FROM ledger_document d WHERE d.batch_id = ? AND d.state NOT IN ('posted', 'withdrawn')"
+                        + " AND (SELECT l.state FROM ledger_document l JOIN ledger_batch b ON b.id = l.batch_id"
+                        + " WHERE l.document_key = d.document_key AND b.company = ? AND b.ledger = ?"
+                        + " ORDER BY l.id DESC LIMIT 1) NOT IN ('posted', 'withdrawn')",
+                id(batch),
+                company,
+                ledger));
     }
 
     @Override
     public List<Sent> posted(Collection<String> keys) throws IOException {
         List<Sent> found = new ArrayList<>();
-        withKeys(keys, " AND d.state = 'posted'", found::add);
+        withKeys(keys, " AND d.state = 'posted'", List.of(), found::add);
         return found;
     }
 
-    private void withKeys(Collection<String> keys, String where, Consumer<Sent> target) throws IOException {
+    private void withKeys(Collection<String> keys, String where, List<Object> whereValues, Consumer<Sent> target)
+            throws IOException {
         read(() -> {
             List<String> all = List.copyOf(keys);
             for (int from = 0; from < all.size(); from += KEYS_A_QUERY) {
                 List<String> some = all.subList(from, Math.min(all.size(), from + KEYS_A_QUERY));
                 String marks = String.join(", ", some.stream().map(k -> "?").toList());
                 List<Object> values = new ArrayList<>(List.of(company, ledger));
+                values.addAll(whereValues);
                 values.addAll(some);
                 try (PreparedStatement query = prepare(
                         DOCUMENTS + where + " AND d.document_key IN (" + marks + ") ORDER BY d.id", values.toArray())) {
@@ -502,24 +527,21 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     }
 
     @Override
-    public void entries(String batch, EntryTarget target) throws IOException {
-        long parcels =
-                read(() -> number("SELECT coalesce(max(place), 0) FROM ledger_parcel WHERE batch_id = ?", id(batch)));
-        for (long place = 1; place <= parcels; place++) {
-            long at = place;
-            unpack(
-                    read(() -> {
-                        try (PreparedStatement query = prepare(
-                                        "SELECT content FROM ledger_parcel WHERE batch_id = ? AND place = ?",
-                                        id(batch),
-                                        at);
-                                ResultSet rows = query.executeQuery()) {
-                            rows.next();
-                            return Objects.requireNonNull(rows.getBytes(1));
-                        }
-                    }),
-                    target);
-        }
+    public long parcels(String batch) throws IOException {
+        return read(() -> number("SELECT coalesce(max(place), 0) FROM ledger_parcel WHERE batch_id = ?", id(batch)));
+    }
+
+    @Override
+    public void parcel(String batch, long place, EntryTarget target) throws IOException {
+        byte[] content = read(() -> {
+            try (PreparedStatement query = prepare(
+                            "SELECT content FROM ledger_parcel WHERE batch_id = ? AND place = ?", id(batch), place);
+                    ResultSet rows = query.executeQuery()) {
+                rows.next();
+                return Objects.requireNonNull(rows.getBytes(1));
+            }
+        });
+        unpack(content, target);
     }
 
     private static void unpack(byte[] content, EntryTarget target) throws IOException {
