@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.corrections.Correction;
-import io.mivrel.files.settings.CodingAdditions;
+import io.mivrel.files.CodingAdditions;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;

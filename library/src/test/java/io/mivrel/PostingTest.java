@@ -13,6 +13,7 @@ import io.mivrel.money.Money;
 import io.mivrel.posting.Abilities;
 import io.mivrel.posting.Answer.Result;
 import io.mivrel.posting.Balance;
+import io.mivrel.posting.Batch;
 import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
 import io.mivrel.posting.ExportProof;
@@ -22,6 +23,7 @@ import io.mivrel.posting.PostedEntry;
 import io.mivrel.posting.Poster;
 import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.Proof;
+import io.mivrel.posting.Standing;
 import io.mivrel.practice.PracticeLedger;
 import io.mivrel.practice.PracticePlace;
 import io.mivrel.report.ProofText;
@@ -566,5 +568,38 @@ public class PostingTest {
         assertThat(whole.agrees()).as(whole.but().toString()).isTrue();
         assertThat(ProofText.of(whole, "practice", "Larkmoor", SummaryText.Style.PLAIN))
                 .contains("Proved: everything that was sent");
+    }
+
+    // What is reserved for the receiver's own documents takes those, and no line that names nobody.
+    @Test
+    public void controlAccountsThatAreReservedTakeInvoices() throws Exception {
+        ledger.close();
+        Workshop shop = new Workshop()
+                .invoice("10,INV,CUS-001,01/03/2027,,bell,,,100.00,STD,20.00,4000,\n")
+                .replace(
+                        "books/chart.csv",
+                        "1300,Customers,asset,receivables,,",
+                        "1300,Customers,asset,receivables,reserved,");
+        ledger = PracticeLedger.openOrCreate(
+                "practice",
+                PracticePlace.file(shop.folder.resolve("practice.db")),
+                BooksFolder.read(shop.folder.resolve("books")));
+        PostOutcome outcome = shop.open("invoice").postTo(ledger).post();
+        assertThat(outcome.status())
+                .as(outcome.summary(SummaryText.Style.PLAIN))
+                .isZero();
+        assertThat(balances()).isEqualTo(Map.of("1300", 12000L, "2200", -2000L, "4000", -10000L));
+        Entry manual = Entry.of(
+                "K1",
+                "journals",
+                "1",
+                LocalDate.of(2027, 3, 1),
+                java.util.Currency.getInstance("GBP"),
+                "",
+                List.of(EntryLine.of("1300", 100, ""), EntryLine.of("4000", -100, "")));
+        assertThat(ledger.post(
+                        new Batch("b", "b", LocalDate.of(2027, 3, 1), Standing.DRAFT), PostMode.ADD, List.of(manual)))
+                .singleElement()
+                .satisfies(answer -> assertThat(answer.result()).isEqualTo(Result.REFUSED));
     }
 }

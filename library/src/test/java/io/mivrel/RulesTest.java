@@ -247,6 +247,9 @@ public class RulesTest {
                 .replace("bank-layout.yaml", "  balance:   {column: Balance}\n", "");
         bank.replace("books/chart.csv", "1200,Current account,asset,bank", "1200,Current account,liability,card");
         cases.add(new Case(FILE_UNLIKE_ACCOUNT, "bank", 0, bank, "6 of 10 amounts come in"));
+        Workshop nobody = new Workshop().journal(GOOD_VOUCHER);
+        nobody.replace("journal-layout.yaml", "allow: [control lines without party]\n", "");
+        cases.add(new Case(PARTY_MISSING, "journal", 3, nobody, "control account of the suppliers"));
         Workshop elsewhere = new Workshop().bank("Mon 01/03/2027,shop,1.00,,\n");
         elsewhere.replace("bank.yaml", "run:", "dates: 2027-04-01 to 2027-04-30\nrun:");
         cases.add(new Case(NOTHING_CLEAR, "bank", 0, elsewhere, "1 outside the wanted dates"));

@@ -70,6 +70,7 @@ final class Workshop {
         put("journal-layout.yaml", """
                 layout: Ledger
                 gives: journal lines
+                allow: [control lines without party]
                 numbers: {negative: brackets}
                 fields:
                   reference: {column: ref}

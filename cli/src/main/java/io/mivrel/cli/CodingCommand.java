@@ -1,8 +1,8 @@
 package io.mivrel.cli;
 
 import io.mivrel.Mivrel;
+import io.mivrel.files.CodingAdditions;
 import io.mivrel.files.UncodedSheets.Filled;
-import io.mivrel.files.settings.CodingAdditions;
 import io.mivrel.text.Printable;
 import java.io.PrintWriter;
 import java.util.Locale;
@@ -61,7 +61,7 @@ final class CodingCommand implements Callable<Integer> {
                     "  %-6s %-40s %-10s %6s   %s",
                     one.cells().getOrDefault("direction", "either"),
                     Printable.of(one.cells().getOrDefault("words", "")),
-                    Printable.of(one.cells().get("account")),
+                    Printable.of(one.cells().getOrDefault("account", "")),
                     one.lines(),
                     Printable.of(one.place())));
         }

@@ -41,6 +41,11 @@ public record Account(
         return use == AccountUse.BANK || use == AccountUse.CARD;
     }
 
+    /** True for the control account of customers or suppliers: each line on it names one of them. */
+    public boolean isControl() {
+        return use == AccountUse.RECEIVABLES || use == AccountUse.PAYABLES;
+    }
+
     /** True for a card or a loan, whose balance is what is owed. */
     public boolean isOwed() {
         return holdsMoney() && (use == AccountUse.CARD || type == AccountType.LIABILITY);

@@ -2,6 +2,7 @@ package io.mivrel.checking;
 
 import io.mivrel.books.Account;
 import io.mivrel.books.AccountStatus;
+import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
@@ -19,11 +20,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
-/** Every account must be in the chart and open. */
+/** Every account must be in the chart and open; on the control account of customers or suppliers a line names one. */
 final class AccountCheck implements Check {
     private static final int RECENT = 256;
 
@@ -32,8 +34,11 @@ final class AccountCheck implements Check {
     private final String[] knownOpen = new String[RECENT];
     private final Map<String, String> suggestions = new HashMap<>();
 
-    AccountCheck(Books books) {
+    private final Set<String> partiesMissing;
+
+    AccountCheck(Books books, Set<String> partiesMissing) {
         this.books = books;
+        this.partiesMissing = partiesMissing;
         this.accounts =
                 new SpanMap<>(books.accounts().stream().collect(Collectors.toMap(Account::code, account -> account)));
     }
@@ -53,7 +58,10 @@ final class AccountCheck implements Check {
                 Coding coding = documents.coding(at);
                 marked[i] = coding != null
                         ? isKnownOpen(coding.posting().account())
-                        : isBlankOrOpen(documents.records(), account, at);
+                                && (coding.posting().party() != null
+                                        || !isControl(coding.posting().account()))
+                        : isBlankOrOpen(
+                                documents.records(), account, documents.kind().party(), at);
             }
         }
     }
@@ -72,19 +80,54 @@ final class AccountCheck implements Check {
         return open;
     }
 
-    private boolean isBlankOrOpen(RecordBlock records, Field account, int at) {
+    private boolean isBlankOrOpen(RecordBlock records, Field account, @Nullable Field party, int at) {
         int start = records.textStart(account, at);
         int end = records.textEnd(account, at);
-        return start == end || isOpen(accounts.get(records.textBytes(), start, end));
+        Account found = start == end ? null : accounts.get(records.textBytes(), start, end);
+        if (start == end || !isOpen(found)) {
+            return start == end;
+        }
+        return found == null
+                || !found.isControl()
+                || party != null && records.textStart(party, at) < records.textEnd(party, at)
+                || partiesMissing.contains(records.source().name());
+    }
+
+    private boolean isControl(@Nullable String code) {
+        Account account = code == null ? null : books.account(code);
+        return account != null && account.isControl();
     }
 
     @Override
     public void check(Document document, Consumer<Finding> findings) {
+        Field party = document.kind().party();
+        boolean onHeading = party != null
+                && party.level().depth() < document.kind().amount().level().depth();
         for (Line line : document.lines()) {
             String code = line.account();
             if (code != null) {
                 check(code, line.source(), findings);
+                String named = onHeading ? document.heading().party() : line.party();
+                if (isControl(code)
+                        && named == null
+                        && !partiesMissing.contains(line.source().file())) {
+                    lacksParty(code, line.source(), findings);
+                }
             }
+        }
+    }
+
+    private void lacksParty(String code, SourceRecord line, Consumer<Finding> findings) {
+        Account account = books.account(code);
+        if (account != null && account.status() == AccountStatus.OPEN) {
+            String of = account.use() == AccountUse.RECEIVABLES ? "customers" : "suppliers";
+            findings.accept(new Finding(
+                    Rule.PARTY_MISSING,
+                    line.origin(),
+                    "account",
+                    code,
+                    account.name() + " is the control account of the " + of + ", and the line names none of them",
+                    Rule.PARTY_MISSING.remedy()));
         }
     }
 

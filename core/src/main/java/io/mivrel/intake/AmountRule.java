@@ -39,7 +39,9 @@ record AmountRule(Kind kind) {
         if (plus != null && minus != null) {
             String sides = "'" + plus.name() + "' and '" + minus.name() + "'";
             boolean both = given.containsAll(List.of(plus, minus));
-            if (given.contains(plus) != given.contains(minus) || !both && !given.contains(amount())) {
+            if (given.contains(amount()) && given.contains(plus) != given.contains(minus)) {
+                gaps.add("give both " + sides + ", or none of them beside '" + amount().name() + "'");
+            } else if (!both && !given.contains(amount())) {
                 gaps.add("an amount is required: '" + amount().name() + "', or " + sides);
             }
         } else if (!given.contains(amount())) {

@@ -677,17 +677,18 @@ public final class Intake {
     // A card's file without balances has charges and hardly anything else; a bank account's has both sides.
     private void doubtAccount(IntakeBlock block) {
         Account of = account;
-        if (of == null || !of.holdsMoney() || tally.records < ROWS_FOR_DOUBT) {
+        long read = tally.totals.count();
+        if (of == null || !of.holdsMoney() || read < ROWS_FOR_DOUBT) {
             return;
         }
         boolean balances = tally.proof != null || !tally.spans.isEmpty();
         String unlike = null;
-        if (!of.isOwed() && !balances && (tally.comesIn == 0 || tally.comesIn == tally.records)) {
-            unlike = "all " + tally.records + " amounts " + (tally.comesIn == 0 ? "go out" : "come in")
+        if (!of.isOwed() && !balances && (tally.comesIn == 0 || tally.comesIn == read)) {
+            unlike = "all " + read + " amounts " + (tally.comesIn == 0 ? "go out" : "come in")
                     + " and no balance stands beside them, as in the file of a card, but " + of.label()
                     + " is a bank account";
-        } else if (of.use() == AccountUse.CARD && tally.comesIn * 3 > tally.records) {
-            unlike = tally.comesIn + " of " + tally.records + " amounts come in, as in the file of a bank account, but "
+        } else if (of.use() == AccountUse.CARD && tally.comesIn * 3 > read) {
+            unlike = tally.comesIn + " of " + read + " amounts come in, as in the file of a bank account, but "
                     + of.label() + " is a card";
         }
         if (unlike != null) {

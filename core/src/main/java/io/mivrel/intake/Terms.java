@@ -1,16 +1,19 @@
 package io.mivrel.intake;
 
+import java.util.List;
+
 /**
  * What a layout takes on trust that would be held without its word, and the days it is made for. Immutable.
  *
  * @param netsSides true when a row with amounts on both sides means their difference
  * @param blankIsNil true when a row without an amount means nil
  * @param homeMoney true when the amounts are home money, whatever currency a row names
+ * @param partiesMissing true when lines on control accounts of customers and suppliers name none of them
  * @param days the days that the layout reads; a file with others is held, because its form may have changed
  */
-public record Terms(boolean netsSides, boolean blankIsNil, boolean homeMoney, DateWindow days) {
+public record Terms(boolean netsSides, boolean blankIsNil, boolean homeMoney, boolean partiesMissing, DateWindow days) {
     /** Nothing beyond the usual, for all days. */
-    public static final Terms STRICT = new Terms(false, false, false, DateWindow.ALL);
+    public static final Terms STRICT = new Terms(false, false, false, false, DateWindow.ALL);
 
     /** The word for {@link #netsSides} in a layout. */
     public static final String NET = "both sides netted";
@@ -20,4 +23,10 @@ public record Terms(boolean netsSides, boolean blankIsNil, boolean homeMoney, Da
 
     /** The word for {@link #homeMoney} in a layout. */
     public static final String HOME = "amounts are home money";
+
+    /** The word for {@link #partiesMissing} in a layout. */
+    public static final String PARTIES = "control lines without party";
+
+    /** All the words. */
+    public static final List<String> WORDS = List.of(NET, NIL, HOME, PARTIES);
 }

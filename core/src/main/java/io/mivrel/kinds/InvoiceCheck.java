@@ -56,10 +56,7 @@ final class InvoiceCheck implements Drafter.OwnCheck {
         if (account == null || account.status() != AccountStatus.OPEN) {
             return;
         }
-        boolean control = account.holdsMoney()
-                || account.use() == AccountUse.RECEIVABLES
-                || account.use() == AccountUse.PAYABLES
-                || account.use() == AccountUse.TAX;
+        boolean control = account.holdsMoney() || account.isControl() || account.use() == AccountUse.TAX;
         boolean wrongSide = kind.isSale() && account.type() == AccountType.EXPENSE
                 || !kind.isSale() && account.type() == AccountType.INCOME;
         if (control || wrongSide) {

@@ -358,6 +358,12 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "The customer or supplier is not in the books.",
             "Correct the code, or add the party to parties.csv."),
+    PARTY_MISSING(
+            BLOCKER,
+            "A line on the control account of customers or suppliers names none of them, so that the account would no longer be"
+                    + " the sum of its parties.",
+            "Give the line its customer or supplier, or bring in the document itself; for an old ledger without parties, say"
+                    + " 'allow: control lines without party' in the layout."),
     PARTY_UNSUITABLE(
             BLOCKER,
             "A sales document names a supplier, or a purchase document a customer.",

@@ -90,7 +90,12 @@ final class Pass {
     }
 
     private List<Check> checks(Drafter drafter) {
-        List<Check> checks = new ArrayList<>(StandardChecks.of(plan.books()));
+        List<Check> checks = new ArrayList<>(StandardChecks.of(
+                plan.books(),
+                plan.inputs().stream()
+                        .filter(input -> input.layout().terms().partiesMissing())
+                        .map(Input::name)
+                        .collect(Collectors.toSet())));
         Drafter.OwnCheck ofKind = drafter.ownCheck();
         if (ofKind != null) {
             checks.add(ofKind::check);

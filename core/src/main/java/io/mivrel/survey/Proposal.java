@@ -53,7 +53,7 @@ public final class Proposal {
             print.filters().forEach(layout::filter);
         }
         if (refinement.nets()) {
-            layout.terms(new Terms(true, false, false, DateWindow.ALL));
+            layout.terms(new Terms(true, false, false, false, DateWindow.ALL));
         }
         if (!refinement.sections().isEmpty()) {
             layout.shape(new CarryDown(refinement.sections()));

@@ -284,7 +284,7 @@ public class IntakeTest {
         assertThatThrownBy(() -> Layout.named("x", BankLines.KIND).build())
                 .hasMessageContaining("'date' is required")
                 .hasMessageContaining("an amount is required");
-        assertThatThrownBy(() -> bank().field(BankLines.MONEY_IN, "in").build()).hasMessageContaining("not both");
+        assertThatThrownBy(() -> bank().field(BankLines.MONEY_IN, "in").build()).hasMessageContaining("give both");
         assertThatThrownBy(() -> AmountFormat.marked(2, '.', '.')).hasMessageContaining("must differ");
     }
 }

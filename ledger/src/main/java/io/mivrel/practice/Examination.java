@@ -2,7 +2,6 @@ package io.mivrel.practice;
 
 import io.mivrel.books.Account;
 import io.mivrel.books.AccountStatus;
-import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.posting.Abilities;
 import io.mivrel.posting.Answer;
@@ -67,8 +66,7 @@ final class Examination {
         if (refused != null || account == null) {
             return refused;
         }
-        boolean control = account.use() == AccountUse.RECEIVABLES || account.use() == AccountUse.PAYABLES;
-        if (control && line.party() == null) {
+        if (account.isControl() && line.party() == null) {
             return Refusal.ACCOUNT_CONTROL.to(key, line.account(), place);
         }
         if (line.party() != null && books.party(line.party()) == null) {
@@ -88,7 +86,11 @@ final class Examination {
         if (account == null) {
             return Refusal.ACCOUNT_UNKNOWN.to(key, line.account(), place);
         }
-        return account.status() == AccountStatus.OPEN ? null : Refusal.ACCOUNT_CLOSED.to(key, line.account(), place);
+        // What is reserved for documents takes their lines, which name a party.
+        boolean ofDocument = account.status() == AccountStatus.RESERVED && account.isControl() && line.party() != null;
+        return account.status() == AccountStatus.OPEN || ofDocument
+                ? null
+                : Refusal.ACCOUNT_CLOSED.to(key, line.account(), place);
     }
 
     private static String over(String text, int most) {

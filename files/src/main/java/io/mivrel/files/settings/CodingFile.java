@@ -125,12 +125,4 @@ final class CodingFile {
         }
         return amount;
     }
-
-    /** Reads a table by itself. Throws with every mistake. */
-    static CodingTable read(Path path, Books books) throws SettingsException {
-        Problems problems = new Problems();
-        CodingTable table = read(path, path.toString(), books, problems);
-        problems.throwIfAny();
-        return table;
-    }
 }

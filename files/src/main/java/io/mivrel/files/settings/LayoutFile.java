@@ -208,12 +208,12 @@ final class LayoutFile {
 
     private Terms terms() {
         List<String> allowed = form.texts("allow");
-        List<String> known = List.of(Terms.NET, Terms.NIL, Terms.HOME);
-        allowed.stream().filter(a -> !known.contains(a)).forEach(a -> form.notAllowed("allow", a, known));
+        allowed.stream().filter(a -> !Terms.WORDS.contains(a)).forEach(a -> form.notAllowed("allow", a, Terms.WORDS));
         return new Terms(
                 allowed.contains(Terms.NET),
                 allowed.contains(Terms.NIL),
                 allowed.contains(Terms.HOME),
+                allowed.contains(Terms.PARTIES),
                 FormatSettings.dates(form, "for dates"));
     }
 

@@ -1,5 +1,7 @@
 package io.mivrel.files.settings;
 
+import io.mivrel.books.Books;
+import io.mivrel.coding.CodingTable;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -20,5 +22,13 @@ public final class SettingsFiles {
         return form.keys().contains("intake")
                 ? Optional.of("run")
                 : KINDS.stream().filter(form.keys()::contains).findFirst();
+    }
+
+    /** Reads a coding table by itself. Throws with every mistake. */
+    public static CodingTable coding(Path table, Books books) throws SettingsException {
+        Problems problems = new Problems();
+        CodingTable read = CodingFile.read(table, table.toString(), books, problems);
+        problems.throwIfAny();
+        return read;
     }
 }

@@ -122,7 +122,7 @@ public final class SettingsSchema {
                         .may("documents", words("in one file", "across files"))
                         .may("file", sourceFile())
                         .may("numbers", numbers(true))
-                        .may("allow", texts(Terms.NET, Terms.NIL, Terms.HOME))
+                        .may("allow", texts(Terms.WORDS.toArray(String[]::new)))
                         .may("for dates", pattern(window(), "The days that it is made for"))
                         .may("unused", texts())
                         .may("columns in order", texts())

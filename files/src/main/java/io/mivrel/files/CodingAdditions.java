@@ -1,4 +1,4 @@
-package io.mivrel.files.settings;
+package io.mivrel.files;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
@@ -6,8 +6,9 @@ import io.mivrel.books.Account;
 import io.mivrel.books.Books;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.coding.CodingTable;
-import io.mivrel.files.UncodedSheets;
 import io.mivrel.files.UncodedSheets.Filled;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.files.settings.SettingsFiles;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
@@ -44,7 +45,7 @@ public final class CodingAdditions {
      */
     public static CodingAdditions of(Path table, Path corrections, Books books) throws SettingsException {
         CodingAdditions additions = new CodingAdditions(table, books);
-        CodingTable now = CodingFile.read(table, books);
+        CodingTable now = SettingsFiles.coding(table, books);
         Set<String> names = new HashSet<>();
         Set<String> known = new HashSet<>();
         for (CodingEntry entry : now.entries()) {
@@ -56,7 +57,7 @@ public final class CodingAdditions {
             String words = cells.getOrDefault("words", "");
             if (known.add(key(cells.getOrDefault("direction", "either"), words))) {
                 cells.put("entry", name(words, names));
-                cells.put("account", additions.code(cells.get("account")));
+                cells.put("account", additions.code(cells.getOrDefault("account", "")));
                 additions.fresh.add(new Filled(one.place(), cells, one.lines()));
             }
         }
@@ -114,7 +115,7 @@ public final class CodingAdditions {
         Path whole = table.resolveSibling("." + table.getFileName() + ".new");
         try {
             Files.writeString(whole, text + (text.endsWith("\n") ? "" : ends) + more, StandardCharsets.UTF_8);
-            CodingFile.read(whole, books);
+            SettingsFiles.coding(whole, books);
             Files.move(whole, table, StandardCopyOption.ATOMIC_MOVE);
         } finally {
             Files.deleteIfExists(whole);
