@@ -12,6 +12,7 @@ import io.mivrel.ledger.DeliveredRuns.DeliveredRun;
 import io.mivrel.ledger.DeliveredRuns.TakenBack;
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
+import io.mivrel.model.Rule;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -82,9 +83,11 @@ public final class Company {
      * @param month that was looked at; {@code null} when the run sheet names its dates
      * @param held documents that are held now
      * @param waiting documents that are clear and were not delivered
+     * @param transfers ends of transfers whose other end has not come, in words
      * @param trouble what keeps it from being run; empty for nothing
      */
-    public record SheetStatus(String sheet, @Nullable YearMonth month, long held, long waiting, String trouble) {}
+    public record SheetStatus(
+            String sheet, @Nullable YearMonth month, long held, long waiting, List<String> transfers, String trouble) {}
 
     /** All of it; {@code copies} are workbooks and copies of held rows that lie there to be corrected. */
     public record CompanyStatus(
@@ -95,6 +98,7 @@ public final class Company {
                     || sheets.stream()
                             .anyMatch(s -> s.held() > 0
                                     || s.waiting() > 0
+                                    || !s.transfers().isEmpty()
                                     || !s.trouble().isEmpty())
                     || accounts.stream().anyMatch(a -> !a.missing().isEmpty());
         }
@@ -138,12 +142,16 @@ public final class Company {
                     month,
                     outcome.report().held().documents(),
                     outcome.report().clear().documents(),
+                    outcome.findings().stream()
+                            .filter(found -> found.rule() == Rule.TRANSFER_OPEN)
+                            .map(found -> found.value() + " in " + found.origin() + " " + found.reason())
+                            .toList(),
                     "");
         } catch (SettingsException e) {
             return new SheetStatus(
-                    name, null, 0, 0, e.problems().get(0).toString().strip());
+                    name, null, 0, 0, List.of(), e.problems().get(0).toString().strip());
         } catch (IOException e) {
-            return new SheetStatus(name, null, 0, 0, String.valueOf(e.getMessage()));
+            return new SheetStatus(name, null, 0, 0, List.of(), String.valueOf(e.getMessage()));
         }
     }
 

@@ -14,6 +14,9 @@ import org.jspecify.annotations.Nullable;
 
 /** Opens the ledgers that settings name. Secrets come from the environment. */
 public final class Ledgers {
+    // What looks otherwise may be the secret itself.
+    private static final String NAME = "[A-Z][A-Z0-9]*(_[A-Z0-9]+)+";
+
     private Ledgers() {}
 
     /** Opens a ledger that exists. {@code company} is whose books are wanted where the settings name none. */
@@ -50,8 +53,8 @@ public final class Ledgers {
             throw new LedgerException(
                     LedgerException.Kind.REFUSED,
                     "the ledger '" + settings.name() + "' needs its token in "
-                            + (settings.secretFrom().equals(LedgerSettings.TOKEN)
-                                    ? "the environment variable " + LedgerSettings.TOKEN
+                            + (settings.secretFrom().matches(NAME)
+                                    ? "the environment variable " + settings.secretFrom()
                                     : "an environment variable; the one whose name stands under 'token from' in its"
                                             + " settings is not set"),
                     null);

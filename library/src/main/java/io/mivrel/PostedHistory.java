@@ -80,6 +80,11 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
     }
 
     @Override
+    public boolean covers(String account, long from, long to) throws IOException {
+        return register.covers(account, from, to);
+    }
+
+    @Override
     public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
         return register.counterpart(account, amount, day);
     }

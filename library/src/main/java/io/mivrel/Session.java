@@ -366,6 +366,11 @@ final class Session implements Publication {
         }
 
         @Override
+        public boolean covers(String account, long from, long to) throws IOException {
+            return register().covers(account, from, to);
+        }
+
+        @Override
         public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
             return register().counterpart(account, amount, day);
         }

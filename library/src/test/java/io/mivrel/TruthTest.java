@@ -20,7 +20,7 @@ import org.testng.annotations.Test;
 /** What goes out is in the money and in the books it is said to be in, once. */
 public final class TruthTest {
     /** Rules that are tested here. */
-    static final Set<FindingRule> RULES = Set.of(Rule.TRANSFER_BOOKED, Rule.TWO_ENTRIES);
+    static final Set<FindingRule> RULES = Set.of(Rule.TRANSFER_BOOKED, Rule.TRANSFER_OPEN, Rule.TWO_ENTRIES);
 
     private static final String MONEY_LAYOUT = """
             layout: Ledger
@@ -296,6 +296,60 @@ public final class TruthTest {
         another.run("bank");
         another.replace("other.csv", "500.00,,700.00", "501.00,,701.00");
         assertThat(another.run("other").report().clear().documents()).isEqualTo(1);
+    }
+
+    private static List<Finding> transfers(Outcome outcome) {
+        return Workshop.told(outcome).stream()
+                .filter(found -> found.rule() == Rule.TRANSFER_OPEN)
+                .toList();
+    }
+
+    @Test
+    public void bothEndsGoThroughTheAccountForTransfers() throws Exception {
+        Workshop shop = twoAccounts();
+        shop.replace("books/chart.csv", "1260,Transfers,asset,clearing", "1260,Transfers,asset,transfer");
+        Outcome first = shop.run("bank");
+        assertThat(first.report().clear().documents()).isEqualTo(1);
+        assertThat(delivered(shop)).contains(",1260,").doesNotContain(",1250,");
+        assertThat(transfers(first))
+                .singleElement()
+                .satisfies(open -> assertThat(open.toString())
+                        .contains("caution", "1250", "no line within 5 days answers it yet"));
+        // It is listed until the other end comes.
+        Company company = Company.in(shop.folder);
+        assertThat(company.status().sheets())
+                .filteredOn(sheet -> sheet.sheet().equals("bank.yaml"))
+                .singleElement()
+                .satisfies(sheet -> assertThat(sheet.transfers()).hasSize(1));
+        Outcome other = shop.run("other");
+        assertThat(other.report().clear().documents()).isEqualTo(1);
+        assertThat(transfers(other)).isEmpty();
+        assertThat(company.status().sheets())
+                .allSatisfy(sheet -> assertThat(sheet.transfers()).isEmpty());
+        // In one run, in either order, nothing is told.
+        Workshop together = twoAccounts();
+        together.replace("books/chart.csv", "1260,Transfers,asset,clearing", "1260,Transfers,asset,transfer");
+        together.replace(
+                "bank.yaml",
+                "intake: [{files: bank.csv, layout: bank-layout.yaml}]",
+                "intake: [{files: bank.csv, layout: bank-layout.yaml}, {files: other.csv, layout: other-layout.yaml}]");
+        Outcome both = together.run("bank");
+        assertThat(both.report().clear().documents()).isEqualTo(2);
+        assertThat(transfers(both)).isEmpty();
+    }
+
+    @Test
+    public void anEndThatTheOtherStatementDoesNotAnswerIsHeld() throws Exception {
+        Workshop shop = twoAccounts();
+        shop.replace("books/chart.csv", "1260,Transfers,asset,clearing", "1260,Transfers,asset,transfer");
+        shop.put("other.csv", Workshop.BANK_TITLES + """
+                Mon 01/03/2027,shop,1.00,,201.00
+                Fri 12/03/2027,shop,1.00,,202.00
+                """);
+        shop.run("other");
+        Outcome held = shop.run("bank");
+        assertThat(blockers(held)).containsExactly("transfer-open2");
+        assertThat(held.report().clear().documents()).isZero();
     }
 
     @Test

@@ -12,13 +12,18 @@ import io.mivrel.report.ProofText;
 import io.mivrel.report.SummaryText;
 import io.mivrel.report.WithdrawalText;
 import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 
-/** The end of the demo's story: March is posted as drafts, three are refused and corrected, a batch comes out again. */
+/**
+ * The end of the demo's story: the books are opened with their balances, March is posted as drafts, what is refused or held is
+ * corrected, a batch comes out again, and the rest is proved.
+ */
 final class DemoPosting {
     /** The parties that the accountant forgot, by the text of their line. */
     private static final Map<String, String> PARTIES = Map.of(
@@ -26,6 +31,18 @@ final class DemoPosting {
             "\"Credit for cracked ingots, settled by phone\",94.60,,,",
                     "\"Credit for cracked ingots, settled by phone\",94.60,,SUP-004,",
             "\"Old debt given up, Torrow\",,186.20,,", "\"Old debt given up, Torrow\",,186.20,CUS-002,");
+
+    private static final Map<String, String> DATES = Map.of(
+            "Tue 15/03/2027,Direct debit,VAN FINANCE HOLT", "Mon 15/03/2027,Direct debit,VAN FINANCE HOLT",
+            "Mon 32/03/2027,Transfer,HINDLE TOWN HALL", "Mon 22/03/2027,Transfer,HINDLE TOWN HALL");
+
+    private static final String CODINGS = """
+            kestrel,out,z kestrel,,,6130,,,
+            misc,in,ref 8841 misc,,,4070,,,
+            arden,out,j arden,,,6320,,,
+            cheque 100874,out,cheque,450.00,450.00,6620,,,
+            cash torrow,in,cash paid in torrow,,,4030,,,
+            """;
 
     private final Path folder;
     private final PrintWriter out;
@@ -41,6 +58,7 @@ final class DemoPosting {
         say("practice open", "ledgers/practice.yaml", "--books books");
         try (Ledger ledger = Ledgers.openPractice(settings, BooksFolder.read(folder.resolve("books")))) {
             out.println("\n  " + ledger.name() + " is open, and empty");
+            out.print(post(ledger, "opening.yaml").figures(style));
             PostOutcome refused = post(ledger, "adjustments.yaml");
             out.print(refused.summary(style));
             correct();
@@ -50,9 +68,12 @@ final class DemoPosting {
             say("withdraw", "invoices.yaml", "--from practice");
             Posting.Withdrawn back = posting(ledger, "invoices.yaml").withdraw(null, List.of());
             out.print(WithdrawalText.of(back.withdrawal(), back.proof(), ledger.name(), company(), style));
+            correctBank();
+            out.print(post(ledger, "bank.yaml").figures(style));
             say("post", "bank.yaml", "--to practice --make-final");
-            Posting.MadeFinal done = posting(ledger, "bank.yaml").makeFinal(null);
-            out.println("\n  final     \"" + done.batch().batch().name() + "\": all its entries are posted for good");
+            makeFinal(posting(ledger, "bank.yaml").makeFinal(null));
+            say("post", "bank.yaml", "--to practice --make-final \"March bank, 2027-03-31\"");
+            makeFinal(posting(ledger, "bank.yaml").makeFinal("March bank, 2027-03-31"));
             say("prove", "bank.yaml", "--in practice");
             for (Proof proof : posting(ledger, "bank.yaml").prove(null)) {
                 out.print(ProofText.of(proof, ledger.name(), company(), style));
@@ -82,6 +103,27 @@ final class DemoPosting {
         }
         Files.writeString(inbox, text);
         out.println("\n  The demo now names the three parties in " + inbox + ", as a person would.");
+    }
+
+    // Two dates as the suggestions have them, and accounts for what no entry of the coding table knew.
+    private void correctBank() throws Exception {
+        Path inbox = folder.resolve("inbox").resolve("current-2027-03.csv");
+        String text = Files.readString(inbox, StandardCharsets.ISO_8859_1);
+        for (Map.Entry<String, String> date : DATES.entrySet()) {
+            text = text.replace(date.getKey(), date.getValue());
+        }
+        Files.writeString(inbox, text, StandardCharsets.ISO_8859_1);
+        Path coding = folder.resolve("coding").resolve("everyday.csv");
+        Files.writeString(coding, CODINGS, StandardOpenOption.APPEND);
+        out.println(
+                "\n  The demo now corrects the two dates that could not be, and names accounts for the five lines that no"
+                        + " entry\n  of the coding table knew, in " + inbox + "\n  and " + coding
+                        + ", as a person would.");
+    }
+
+    private void makeFinal(Posting.MadeFinal done) {
+        out.println("\n  final     \"" + done.batch().batch().name() + "\": all its entries are posted for good");
+        done.drafts().forEach((batch, count) -> out.println("  drafts    " + count + " are left in \"" + batch + "\""));
     }
 
     private void say(String command, String file, String more) {

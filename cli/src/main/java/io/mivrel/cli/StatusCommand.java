@@ -139,6 +139,7 @@ final class StatusCommand implements Callable<Integer> {
                 status.sheets().stream().mapToInt(s -> s.sheet().length()).max().orElse(0);
         for (SheetStatus sheet : status.sheets()) {
             out.println("  " + sheet.sheet() + " ".repeat(width - sheet.sheet().length() + 3) + words(sheet));
+            sheet.transfers().forEach(one -> out.println("      transfer   " + Printable.of(one)));
         }
         if (status.copies() > 0) {
             out.println("\n  corrections/ has " + status.copies() + (status.copies() == 1 ? " copy" : " copies")

@@ -66,6 +66,7 @@ final class StatusJson {
         one.put("month", sheet.month());
         one.put("held", sheet.held());
         one.put("waiting", sheet.waiting());
+        one.put("transfers", sheet.transfers());
         one.put("trouble", sheet.trouble());
         return one;
     }

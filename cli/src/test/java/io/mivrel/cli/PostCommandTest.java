@@ -117,8 +117,16 @@ public class PostCommandTest {
                 .contains("taken back  27 documents")
                 .contains("posted for good")
                 .contains("144 posted = 144 there as sent")
-                // Lines of the statement are held, and its ledger does not open with the balances of the books.
-                .contains("Proved, but:", "closes 23,855.35 apart from account 1200", "Net pay clearing is not nil");
+                .contains("account 1200 stands at 2,537.68, 5,430.25 apart")
+                .contains("7 posted = 7 there as sent")
+                .contains("account 1200 stands at 7,967.93: they agree");
+        // Its books were opened with their balances, and all lines of the statement are posted.
+        assertThat(demo.out().substring(demo.out().indexOf("$ mivrel prove")))
+                .contains("\n  Proved: everything")
+                .doesNotContain("Proved, but");
+        assertThat(mivrel("prove", folder.resolve("bank.yaml"), "--in", "practice")
+                        .status())
+                .isZero();
     }
 
     @Test

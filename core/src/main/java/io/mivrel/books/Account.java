@@ -41,6 +41,11 @@ public record Account(
         return use == AccountUse.BANK || use == AccountUse.CARD;
     }
 
+    /** True for an account that should come to nil: what stands on it waits for something. */
+    public boolean shouldBeNil() {
+        return use == AccountUse.CLEARING || use == AccountUse.TRANSFER || use == AccountUse.SUSPENSE;
+    }
+
     /** True for the control account of customers or suppliers: each line on it names one of them. */
     public boolean isControl() {
         return use == AccountUse.RECEIVABLES || use == AccountUse.PAYABLES;

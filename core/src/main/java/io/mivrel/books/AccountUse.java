@@ -13,6 +13,8 @@ public enum AccountUse {
     PAYABLES,
     TAX,
     CLEARING,
+    /** Between own bank and card accounts: a transfer goes onto it with one statement and off it with the other. */
+    TRANSFER,
     SUSPENSE;
 
     /** The word of the chart file. */

@@ -46,6 +46,7 @@ public final class Corrections implements Overrides {
             Rule.STATEMENT_GAP,
             Rule.ROW_CUT_OFF,
             Rule.TRANSFER_BOOKED,
+            Rule.TRANSFER_OPEN,
             Rule.TWO_ENTRIES,
             Rule.NET_DIFFERS,
             Rule.TAX_DIFFERS);

@@ -48,6 +48,11 @@ public record Posting(
         return new Posting(account, Part.REST, taxCode, party, Map.of());
     }
 
+    /** The same to another account. */
+    public Posting to(String other) {
+        return new Posting(other, part, taxCode, party, dimensions);
+    }
+
     /** The same with a dimension, called as the field that it fills; {@code null} adds none. */
     public Posting with(String dimension, @Nullable String code) {
         if (code == null) {

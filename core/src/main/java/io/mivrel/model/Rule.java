@@ -405,7 +405,13 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "A line is coded to another bank or card account of the books, and a line of that account with the opposite amount, within"
                     + " five days, went out or goes out too: probably the other end of one transfer.",
-            "Leave one end out; or code both ends to a clearing account; where these are two transfers, keep the line."),
+            "Give the books an account of the use 'transfer', which both ends then go through; or leave one end out; where these"
+                    + " are two transfers, keep the line."),
+    TRANSFER_OPEN(
+            CAUTION,
+            "One end of a transfer between own accounts goes through the account for transfers, and no line of the other account"
+                    + " answers it. Where the statement of that account was delivered without one, the line is held.",
+            "Take in the statement of the other account; if it is there, the coding or one of the amounts is wrong."),
     LINE_AMENDED(
             BLOCKER,
             "The day of this line was delivered before, and lines of that day that were delivered are not in this file: the"

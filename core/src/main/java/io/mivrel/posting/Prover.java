@@ -2,7 +2,6 @@ package io.mivrel.posting;
 
 import io.mivrel.books.Account;
 import io.mivrel.books.AccountType;
-import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Effect.Place;
@@ -558,8 +557,7 @@ public final class Prover {
                 if (account == null) {
                     continue;
                 }
-                boolean shouldBeNil = (account.use() == AccountUse.CLEARING || account.use() == AccountUse.SUSPENSE);
-                if (shouldBeNil && balance.all().minor() != 0) {
+                if (account.shouldBeNil() && balance.all().minor() != 0) {
                     open.add(new Proof.OpenAccount(account, balance.all(), left(account.code())));
                 }
             }

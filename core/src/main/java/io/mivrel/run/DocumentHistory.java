@@ -112,6 +112,11 @@ public interface DocumentHistory {
         return null;
     }
 
+    /** True when lines of an account were delivered for all days from one to another, epoch days both. */
+    default boolean covers(String account, long from, long to) throws IOException {
+        return false;
+    }
+
     /** So many days apart, the same figures under two numbers are probably one document, entered twice. */
     int NEAR_DAYS = 5;
 

@@ -86,8 +86,9 @@ final class DocumentLane implements Grouping.Target {
                     && records.isValid(i)
                     && !overlaps.isDoubtful(records.range(i, i + 1))
                     && (again == null || !again[i])
-                    && (codings == null
-                            || codings[i] != null
+                    && (codings == null && !isCodedTransfer(records, i)
+                            || codings != null
+                                    && codings[i] != null
                                     && !codings[i].isSplit()
                                     && !sorter.isTransferTo(codings[i].posting().account()));
         }
@@ -100,9 +101,18 @@ final class DocumentLane implements Grouping.Target {
                 if (overlaps.isDoubtful(records.range(i, i + 1))) {
                     noted.add(plan.corrections().judge(atSeam(document)));
                 }
-                sorter.sort(document, noted);
+                sorter.sort(document, sorter.led(document, documents.coding(i), drafter), noted);
             }
         });
+    }
+
+    // A line that comes coded to an own account.
+    private boolean isCodedTransfer(RecordBlock records, int at) {
+        Field account = kind.account();
+        return kind.isOfAccount()
+                && account != null
+                && !records.lacks(account)
+                && sorter.isTransferTo(records.text(account, at));
     }
 
     private static Finding atSeam(Document document) {

@@ -2,13 +2,16 @@ package io.mivrel.run;
 
 import io.mivrel.checking.Check;
 import io.mivrel.delivery.DeliveryWriter;
+import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.DocumentIdentity;
+import io.mivrel.model.Drafter;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
+import io.mivrel.model.Severity;
 import io.mivrel.run.DocumentHistory.Earlier;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.SortedDocument.Disposition;
@@ -69,7 +72,7 @@ final class DocumentSorter {
         this.identities = kind.identity();
         this.repeats = new Repeats(kind, plan.inputs(), plan.joinsFiles());
         this.history = plan.history();
-        this.transfers = new Transfers(plan.books(), history);
+        this.transfers = new Transfers(plan.books(), history, plan.inputs());
         this.checks = checks;
         this.objectChecks = checks.stream().filter(c -> c.columns() == null).toList();
         this.writerThread = writers.isEmpty() ? null : new WriterThread(writers, workers);
@@ -85,12 +88,23 @@ final class DocumentSorter {
         this.takeEarlier = take;
     }
 
+    /** The same of a document that goes out as it is judged. */
+    void sort(Document document, List<Finding> noted) {
+        sort(document, document, noted);
+    }
+
+    /** What goes out in the place of a document that was coded: that of a transfer is led through its account. */
+    Document led(Document document, @Nullable Coding coding, Drafter drafter) {
+        return transfers.led(document, coding, drafter);
+    }
+
     /**
      * Sorts one document.
      *
+     * @param led goes out in its place
      * @param noted what is known of it already; findings are added
      */
-    void sort(Document document, List<Finding> noted) {
+    void sort(Document document, Document led, List<Finding> noted) {
         noted.replaceAll(plan.corrections()::judge);
         RecordRange records = document.records();
         if (!document.isValid() || isBlocked(noted)) {
@@ -105,6 +119,7 @@ final class DocumentSorter {
         if (verdict == Verdict.DELIVERED) {
             to = missed();
             if (to == 0) {
+                awaitOtherEnd(document);
                 before.add(document);
                 meet(records, identity, figures);
                 tell(document, Disposition.DELIVERED_BEFORE, noted);
@@ -124,7 +139,7 @@ final class DocumentSorter {
             transfer(document, noted);
         }
         noted.replaceAll(plan.corrections()::judge);
-        settle(document, noted, to, identity, figures, content);
+        settle(led, noted, to, identity, figures, content);
     }
 
     private void transfer(Document document, List<Finding> noted) {
@@ -136,6 +151,26 @@ final class DocumentSorter {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    // Of a transfer that went out before, the other end may still be missing.
+    private void awaitOtherEnd(Document document) {
+        List<Finding> noted = new ArrayList<>();
+        transfer(document, noted);
+        noted.stream()
+                .filter(found -> found.rule() == Rule.TRANSFER_OPEN)
+                .forEach(found -> findings.add(asCaution(found)));
+    }
+
+    private static Finding asCaution(Finding found) {
+        return new Finding(
+                found.rule(),
+                Severity.CAUTION,
+                found.origin(),
+                found.field(),
+                found.value(),
+                found.reason(),
+                found.suggestion());
     }
 
     /** True where lines coded to this account are ends of transfers, each of which is looked at by itself. */
@@ -398,6 +433,7 @@ final class DocumentSorter {
 
     /** Waits until all is written. */
     void finish() throws IOException {
+        transfers.open().forEach(findings::add);
         if (writerThread != null) {
             writerThread.finish();
         }

@@ -52,9 +52,7 @@ public final class Proposal {
             print.shapes().forEach(layout::shape);
             print.filters().forEach(layout::filter);
         }
-        if (refinement.nets()) {
-            layout.terms(new Terms(true, false, false, false, DateWindow.ALL));
-        }
+        layout.terms(new Terms(refinement.nets(), false, false, namesNobody(survey), DateWindow.ALL));
         if (!refinement.sections().isEmpty()) {
             layout.shape(new CarryDown(refinement.sections()));
         }
@@ -82,14 +80,11 @@ public final class Proposal {
 
     private static FieldSource source(
             Field field, ColumnSurvey column, @Nullable DatePattern pattern, Refinement refinement) {
-        FieldSource more = refinement.sources().get(field);
-        if (more != null) {
-            return more;
-        }
         String name = column(column);
-        return field.type() == FieldType.DATE
+        FieldSource plain = field.type() == FieldType.DATE
                 ? new FieldSource(List.of(name), " ", pattern, Map.of(), null, null)
                 : FieldSource.column(name);
+        return refinement.sources().getOrDefault(field, plain);
     }
 
     /** The labels of balances and totals that the layout compares. */
@@ -127,5 +122,12 @@ public final class Proposal {
         // A title that looks like a place would be taken for one.
         boolean usable = !column.title().isEmpty() && !column.title().matches("#.*|[0-9]+");
         return usable ? column.title() : "#" + column.place();
+    }
+
+    /** True for journals without a column for customers and suppliers. */
+    public static boolean namesNobody(Survey survey) {
+        return survey.gives() != null
+                && survey.gives().isJournal()
+                && !survey.fields().containsKey(JournalLines.PARTY);
     }
 }

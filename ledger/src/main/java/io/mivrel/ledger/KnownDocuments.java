@@ -197,6 +197,12 @@ final class KnownDocuments implements AutoCloseable {
         return false;
     }
 
+    /** True when one file had all days of an account from one to another. */
+    boolean covers(String account, long from, long to) {
+        return days.stream()
+                .anyMatch(span -> span.account == account.hashCode() && from >= span.first && to <= span.last);
+    }
+
     /** True when days are found to have changed that were not known to: delivered lines are missing, and others came. */
     boolean foundChangedDays() {
         boolean found = false;

@@ -467,6 +467,11 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     @Override
+    public boolean covers(String account, long from, long to) {
+        return known().covers(account, from, to);
+    }
+
+    @Override
     public void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)
             throws IOException {
         if (deeds == null) {

@@ -87,10 +87,7 @@ public final class ProposalFile {
         leftOut(survey, yaml);
         expected(survey, yaml);
         equations(survey, yaml);
-        Question charges = survey.question("charges");
-        if (survey.refinement().nets() || charges != null && !NONE.equals(charges.answer())) {
-            yaml.append("allow: [").append(Terms.NET).append("]          # the charges are taken off the amounts\n");
-        }
+        allow(survey, yaml);
         links(survey, yaml);
         fanOut(survey, yaml);
         if (!says) {
@@ -598,5 +595,20 @@ public final class ProposalFile {
             }
         });
         return quoted.append('"').toString();
+    }
+
+    private static void allow(Survey survey, StringBuilder yaml) {
+        Question charges = survey.question("charges");
+        boolean nets = survey.refinement().nets() || charges != null && !NONE.equals(charges.answer());
+        boolean nobody = Proposal.namesNobody(survey);
+        if (nets || nobody) {
+            yaml.append("allow: [")
+                    .append(nets ? Terms.NET : "")
+                    .append(nets && nobody ? ", " : "")
+                    .append(nobody ? Terms.PARTIES : "")
+                    .append("]          # ")
+                    .append(nets ? "the charges are taken off the amounts" : "no column names customers or suppliers")
+                    .append('\n');
+        }
     }
 }
