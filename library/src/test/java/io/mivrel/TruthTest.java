@@ -390,6 +390,30 @@ public final class TruthTest {
         assertThat(blockers(same)).contains("changed-since-delivered2");
     }
 
+    @DataProvider
+    public Object[][] withoutEffect() {
+        return new Object[][] {
+            {"journal", "account: 1200", "'account' has no effect"},
+            {"journal", "file: {order: newest first}", "'order' has no effect"},
+            {"invoice", "file: {order: newest first}", "'order' has no effect"},
+            {"journal", "credits: negative", "'credits' has no effect"},
+            {"journal", "credits: positive", "'credits' has no effect"},
+            {"journal", "signs: balance reversed", "has no effect without a balance"},
+            {"journal", "stated: {carried: C}", "has no effect without the balance"},
+            {"journal", "stated: {owed: yes}", "has no effect without a balance"},
+            {"invoice", "allow: [both sides netted]", "has no effect without two sides"},
+            {"invoice", "allow: [blank is nil]", "has no effect on invoice lines"},
+            {"invoice", "allow: [control lines without party]", "has no effect on invoice lines"},
+        };
+    }
+
+    @Test(dataProvider = "withoutEffect")
+    public void aKeyThatChangesNothingIsRefused(String kind, String key, String says) throws Exception {
+        Workshop workshop = new Workshop().journal("").invoice("");
+        workshop.replace(kind + "-layout.yaml", "fields:", key + "\nfields:");
+        assertThatThrownBy(() -> workshop.open(kind)).hasMessageContaining(says);
+    }
+
     @Test
     public void settingsWithoutEffectAreRefused() throws Exception {
         Workshop invoices = new Workshop().put("invoice.csv", Workshop.INVOICE_TITLES);

@@ -139,6 +139,45 @@ public record Layout(
                         .anyMatch(c -> c.getCurrencyCode().equals(text));
     }
 
+    // A setting that changes nothing is a mistake, or a misunderstanding.
+    private List<String> withoutEffect(AmountRule rule) {
+        List<String> gaps = new ArrayList<>();
+        Field balance = gives.balance();
+        boolean balances =
+                balance != null && (fields.containsKey(balance) || format.kind().isStatement());
+        boolean beside = stated.opening() != null || stated.closing() != null;
+        boolean sides = rule.hasSides() && fields.containsKey(rule.plusSide());
+        if (account != null && !gives.isOfAccount()) {
+            gaps.add("'account' has no effect on " + gives.name() + ", which are of no one account");
+        }
+        if (format.order() != RowOrder.OLDEST_FIRST && !gives.isOfAccount()) {
+            gaps.add("'order' has no effect on " + gives.name());
+        }
+        if (credits != Credits.POSITIVE && !gives.hasCredits()) {
+            gaps.add("'credits' has no effect on " + gives.name() + ", of which none is a credit");
+        }
+        if (signs == Signs.BALANCE_REVERSED && !balances && !beside) {
+            gaps.add("'signs: balance reversed' has no effect without a balance");
+        }
+        if (stated.owed() && !beside && !balances) {
+            gaps.add("'stated: owed' has no effect without a balance");
+        }
+        if (!stated.carried().isEmpty() && !balances) {
+            gaps.add("'stated: carried' has no effect without the balance of each row");
+        }
+        if (terms.netsSides() && !sides && fields.values().stream().allMatch(source -> source.less() == null)) {
+            gaps.add("'allow: " + Terms.NET
+                    + "' has no effect without two sides, or an amount that another is taken from");
+        }
+        if (terms.blankIsNil() && !rule.hasSides()) {
+            gaps.add("'allow: " + Terms.NIL + "' has no effect on " + gives.name());
+        }
+        if (terms.partiesMissing() && !gives.isJournal() && !gives.isOfAccount()) {
+            gaps.add("'allow: " + Terms.PARTIES + "' has no effect on " + gives.name());
+        }
+        return gaps;
+    }
+
     /** What is missing for the layout to give whole records, in words; empty when nothing is. */
     public List<String> gaps() {
         List<String> gaps = new ArrayList<>();
@@ -161,6 +200,7 @@ public record Layout(
         if (!stated.totals().isEmpty() && shapes.stream().anyMatch(FanOut.class::isInstance)) {
             gaps.add("'stated: totals' has no effect where rows are fanned out: no column of them is one amount");
         }
+        gaps.addAll(withoutEffect(rule));
         if (signs == Signs.BY_BALANCE && (gives.balance() == null || !fields.containsKey(gives.balance()))) {
             gaps.add("with 'signs: by balance' the layout needs the balance");
         }

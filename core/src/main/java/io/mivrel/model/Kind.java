@@ -213,6 +213,11 @@ public final class Kind {
         return made.credits != null && made.credits.test(block) ? made.creditFigures : List.of();
     }
 
+    /** True when some of its documents are credits. */
+    public boolean hasCredits() {
+        return made.credits != null;
+    }
+
     public DocumentIdentity identity() {
         return identity;
     }

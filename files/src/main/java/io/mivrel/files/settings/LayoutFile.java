@@ -49,6 +49,9 @@ final class LayoutFile {
             return null;
         }
         FileFormat file = FormatSettings.source(form.block("file"));
+        if (form.keys().contains("credits") && !kind.get().hasCredits()) {
+            form.at("credits", "'credits' has no effect on " + kind.get().name() + ", of which none is a credit", "");
+        }
         Layout.Builder layout = Layout.named(name, kind.get())
                 .account(form.text("account"))
                 .format(file)

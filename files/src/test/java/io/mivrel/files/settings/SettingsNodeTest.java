@@ -79,7 +79,6 @@ public class SettingsNodeTest {
                           encoding: latin1
                           titles: row 12
                           until: "--- end"
-                          order: newest first
                         numbers: {decimal: ",", thousands: " ", negative: any, currency mark: "€"}
                         fields:
                           number:    {columns: [Series, No], between: "/"}
