@@ -502,6 +502,20 @@ public class MatrixTest {
                 "",
                 cell(3, (old, r) -> old.startsWith("\"") ? null : "Q" + old.substring(1)));
         add(all, l, "department: another one", "", cell(6, to("NONE")));
+        add(all, l, "voucher under the number of another", "two-entries heading-differs", (input, line, random) -> {
+            List<Integer> own = document(input, line);
+            int far = line + 150 < input.lines.size() ? line + 150 : line - 150;
+            List<String> lines = new ArrayList<>(input.lines);
+            List<Long> rows = new ArrayList<>();
+            for (int i : own) {
+                List<String> cells = input.cells(i);
+                cells.set(0, input.cells(far).get(0));
+                lines.set(i, input.joined(cells));
+                rows.add(i + 1L);
+            }
+            document(input, far).forEach(i -> rows.add(i + 1L));
+            return new Planted(lines, rows);
+        });
         add(all, l, "titles of debit and credit swapped", "", file(lines -> {
             lines.set(0, lines.get(0).replace("debit,credit", "credit,debit"));
             return lines;

@@ -94,10 +94,7 @@ public class SettingsNodeTest {
         assertThat(layout.gives()).isSameAs(InvoiceLines.KIND);
         assertThat(layout.credits()).isEqualTo(Credits.NEGATIVE);
         assertThat(layout.format())
-                .isEqualTo(FileFormat.separated('\t', "ISO-8859-1")
-                        .titlesIn(12)
-                        .endingAt("--- end")
-                        .latestFirst());
+                .isEqualTo(FileFormat.separated('\t', "ISO-8859-1").titlesIn(12).endingAt("--- end"));
         assertThat(layout.numbers().decimalMark()).isEqualTo(',');
         assertThat(layout.numbers().thousandsMark()).isEqualTo(' ');
         assertThat(layout.numbers().brackets()).isTrue();
