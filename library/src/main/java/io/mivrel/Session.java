@@ -351,6 +351,11 @@ final class Session implements Publication {
         }
 
         @Override
+        public long coded() {
+            return Objects.requireNonNull(register).coded();
+        }
+
+        @Override
         public long matchedByAmount() throws IOException {
             return register().matchedByAmount();
         }

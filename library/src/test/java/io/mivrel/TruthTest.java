@@ -20,7 +20,8 @@ import org.testng.annotations.Test;
 /** What goes out is in the money and in the books it is said to be in, once. */
 public final class TruthTest {
     /** Rules that are tested here. */
-    static final Set<FindingRule> RULES = Set.of(Rule.TRANSFER_BOOKED, Rule.TRANSFER_OPEN, Rule.TWO_ENTRIES);
+    static final Set<FindingRule> RULES =
+            Set.of(Rule.TRANSFER_BOOKED, Rule.TRANSFER_OPEN, Rule.TWO_ENTRIES, Rule.CODED_OTHERWISE);
 
     private static final String MONEY_LAYOUT = """
             layout: Ledger
@@ -467,5 +468,36 @@ public final class TruthTest {
         assertThatThrownBy(() -> Ledgers.open(settings, null))
                 .hasMessageContaining("token from")
                 .satisfies(e -> assertThat(e.getMessage()).doesNotContain("s3cret77"));
+    }
+
+    @Test
+    public void codingThatChangedAfterDeliveryIsTold() throws Exception {
+        for (int lines : new int[] {2, 400}) {
+            StringBuilder rows = new StringBuilder();
+            for (int i = 1; i <= lines; i++) {
+                rows.append("Mon 01/03/2027,tin ")
+                        .append(i)
+                        .append(",,")
+                        .append(i)
+                        .append(".00,\n");
+                rows.append("Mon 01/03/2027,shop ")
+                        .append(i)
+                        .append(',')
+                        .append(i)
+                        .append(".00,,\n");
+            }
+            Workshop workshop = new Workshop().bank(rows.toString());
+            workshop.replace("bank-layout.yaml", "  balance:   {column: Balance}\n", "");
+            workshop.run("bank");
+            assertThat(workshop.run("bank").findings().toString()).doesNotContain("coded-otherwise");
+            workshop.replace("coding.csv", "tin,out,tin,,,5010", "tin,out,tin,,,5020");
+            assertThat(workshop.run("bank").findings())
+                    .filteredOn(f -> f.rule() == Rule.CODED_OTHERWISE)
+                    .singleElement()
+                    .satisfies(f -> {
+                        assertThat(f.origin().row()).isEqualTo(2);
+                        assertThat(f.reason()).startsWith(lines + " lines went out before, coded otherwise");
+                    });
+        }
     }
 }

@@ -479,6 +479,10 @@ public enum Rule implements FindingRule {
             "Bank lines were left out because lines with their date and amount were delivered before from a file in another"
                     + " form.",
             "Check whether the two files are of the same statement."),
+    CODED_OTHERWISE(
+            CAUTION,
+            "A line that was delivered before is coded otherwise now: the coding table, or what a person chose, has changed since.",
+            "What went out stays as it was; correct it at the receiver, or let it go out again with 'mivrel undo'."),
     DELIVERED_OTHERWISE(
             NOTE,
             "Documents went out by another delivery before, and not by this one; they were left out.",

@@ -82,6 +82,14 @@ public interface DocumentHistory {
     long lacking();
 
     /**
+     * Of the line that was judged {@link Verdict#DELIVERED} last: how it was coded then, as {@link #remember} was told; 0 when
+     * that is not known.
+     */
+    default long coded() {
+        return 0;
+    }
+
+    /**
      * How many documents were judged {@link Verdict#DELIVERED} because one with their date and amount was, in a file of
      * another form.
      */
@@ -145,6 +153,7 @@ public interface DocumentHistory {
     /**
      * Takes note of a document that this run delivers.
      *
+     * @param figures of a line without a name, how it is coded
      * @param deliveries by which deliveries of the run, a bit for each; all bits for all
      */
     void remember(Kind kind, RecordRange records, long identity, long figures, long content, long deliveries)

@@ -9,12 +9,15 @@ import io.mivrel.model.DocumentIdentity;
 import io.mivrel.model.Drafter;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;
+import io.mivrel.model.Line;
+import io.mivrel.model.Origin;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import io.mivrel.run.DocumentHistory.Earlier;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.SortedDocument.Disposition;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -52,6 +55,8 @@ final class DocumentSorter {
     /** Those without a columnar form. */
     private final List<Check> objectChecks;
 
+    private long codedOtherwise;
+    private @Nullable Origin codedOtherwiseFirst;
     private final Repeats repeats;
     private final Transfers transfers;
     private final @Nullable WriterThread writerThread;
@@ -120,6 +125,7 @@ final class DocumentSorter {
             to = missed();
             if (to == 0) {
                 awaitOtherEnd(document);
+                compareCoding(coded(led), records);
                 before.add(document);
                 meet(records, identity, figures);
                 tell(document, Disposition.DELIVERED_BEFORE, noted);
@@ -151,6 +157,53 @@ final class DocumentSorter {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    private static long coded(DocumentBlock documents, int i) {
+        Coding coding = documents.coding(documents.from(i));
+        return coding == null
+                ? 0
+                : coded(
+                        1,
+                        coding.posting().account(),
+                        coding.posting().taxCode(),
+                        coding.posting().party());
+    }
+
+    // How a bank line is coded, in a figure; 0 for documents that have a name of their own.
+    private static long coded(Document document) {
+        long coded = document.kind().isOfAccount() ? 1 : 0;
+        for (Line line : document.kind().isOfAccount() ? document.lines() : List.<Line>of()) {
+            coded = coded(coded, line.account(), line.taxCode(), line.party());
+        }
+        return coded;
+    }
+
+    private static long coded(long before, @Nullable String account, @Nullable String tax, @Nullable String party) {
+        return account == null ? 0 : Hash64.add(Hash64.add(Hash64.add(before, account), tax), party);
+    }
+
+    private void compareCoding(long coded, RecordRange records) {
+        long then = history.coded();
+        if (then != 0 && coded != 0 && then != coded && codedOtherwise++ == 0) {
+            codedOtherwiseFirst = records.get(0).origin();
+        }
+    }
+
+    /** What is to be said of lines that went out before and are coded otherwise now; {@code null} for nothing. */
+    @Nullable
+    Finding codedOtherwise() {
+        return codedOtherwiseFirst == null
+                ? null
+                : new Finding(
+                        Rule.CODED_OTHERWISE,
+                        codedOtherwiseFirst,
+                        "",
+                        "",
+                        codedOtherwise == 1
+                                ? "this line went out before, coded otherwise than now"
+                                : codedOtherwise + " lines went out before, coded otherwise than now, this one first",
+                        Rule.CODED_OTHERWISE.remedy());
     }
 
     // Of a transfer that went out before, the other end may still be missing.
@@ -289,7 +342,13 @@ final class DocumentSorter {
                 List<Finding> found = verdict == Verdict.NEW ? ask(documents, i) : List.of();
                 if (verdict == Verdict.NEW && found.isEmpty()) {
                     meet(records, identity, figures);
-                    history.remember(documents.kind(), records, identity, figures, content, ALL);
+                    history.remember(
+                            documents.kind(),
+                            records,
+                            identity,
+                            figures != 0 ? figures : coded(documents, i),
+                            content,
+                            ALL);
                     clear.add(documents, i);
                     continue;
                 }
@@ -327,6 +386,7 @@ final class DocumentSorter {
     private void before(DocumentBlock documents, int i, long identity, long figures, long content) {
         long to = missed();
         if (to == 0) {
+            compareCoding(coded(documents, i), documents.range(i));
             before.add(documents, i);
             meet(documents.range(i), identity, figures);
         } else {
@@ -421,7 +481,8 @@ final class DocumentSorter {
             if (target != null) {
                 target.take(document, identity);
             }
-            history.remember(document.kind(), document.records(), identity, figures, content, to);
+            long known = figures != 0 ? figures : coded(document);
+            history.remember(document.kind(), document.records(), identity, known, content, to);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

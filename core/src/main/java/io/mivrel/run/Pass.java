@@ -192,6 +192,10 @@ final class Pass {
             String were = before == 1 ? " document was" : " documents were";
             note(Rule.DELIVERED_BEFORE, first, "", "", before + were + " delivered by an earlier run and left out now");
         }
+        Finding coded = sorter.codedOtherwise();
+        if (coded != null) {
+            sorter.findings.add(coded);
+        }
         long byAmount = plan.history().matchedByAmount();
         if (byAmount > 0) {
             note(

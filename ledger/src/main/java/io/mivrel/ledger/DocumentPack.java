@@ -11,7 +11,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
 /**
- * Some documents of one file in few bytes. Of each: identity; content, unless it is equal; day and row as differences from
+ * Some documents of one file in few bytes. Of each: identity; content, unless it is equal; of a line without a name, how it was
+ * coded; day and row as differences from
  * the document before; amount; how it is told from others; and its reference, unless that is made of account, day and row.
  * Numbers are written seven bits to a byte, the lowest first, those with a sign zigzag.
  */
@@ -77,9 +78,10 @@ final class DocumentPack {
             bytes = Arrays.copyOf(bytes, bytes.length * 2 + size);
         }
         boolean named = identity != content;
-        bytes[length++] = (byte) (form.ordinal() | (named ? NAMED | FIGURES : 0));
+        boolean more = named || figures != 0;
+        bytes[length++] = (byte) (form.ordinal() | (named ? NAMED : 0) | (more ? FIGURES : 0));
         putLong(identity);
-        if (named) {
+        if (more) {
             putLong(figures);
         }
         putSigned(onDay - day);
@@ -130,7 +132,8 @@ final class DocumentPack {
             int mark = in.get();
             Form form = Form.values()[mark & ~(NAMED | FIGURES) & 0xFF];
             long identity = in.getLong();
-            long second = (mark & NAMED) != 0 ? in.getLong() : identity;
+            boolean named = (mark & NAMED) != 0;
+            long second = (mark & (NAMED | FIGURES)) != 0 ? in.getLong() : identity;
             long figures = (mark & FIGURES) != 0 ? second : 0;
             day += getSigned(in);
             row += getSigned(in);
@@ -138,7 +141,7 @@ final class DocumentPack {
             byte[] text = new byte[(int) get(in)];
             in.get(text);
             String reference = text.length == 0 ? source.reference(day, row) : new String(text, StandardCharsets.UTF_8);
-            long own = figures == 0 ? second : DocumentIdentity.content(identity, day, figures);
+            long own = !named ? identity : figures == 0 ? second : DocumentIdentity.content(identity, day, figures);
             reader.document(identity, figures, own, day, amount, form, row, reference);
         }
     }

@@ -29,7 +29,9 @@ final class KnownDocuments implements AutoCloseable {
     /** Where the register keeps it, as {@link Register} numbers its places. */
     private static final int PLACE = 4;
     /** How many there are in the high half, how many are left to be met in the low half; nil for a free row. */
-    private static final int COUNTS = 5;
+    private static final int COUNTS = 6;
+    /** How a line without a name was coded; nil where that is not known, or of equal lines not alike. */
+    private static final int CODED = 5;
 
     private static final long ONE = (1L << 32) + 1;
     private static final int FIGURES = 0;
@@ -64,6 +66,7 @@ final class KnownDocuments implements AutoCloseable {
     private final Map<Integer, long[]> covered = new HashMap<>();
 
     private long lastDeliveries;
+    private long lastCoded;
     private long matchedByAmount;
 
     /** Days of an account that were delivered from a file in a form. */
@@ -75,7 +78,7 @@ final class KnownDocuments implements AutoCloseable {
      */
     KnownDocuments(long count, boolean byAmount) throws IOException {
         this.empty = count == 0;
-        this.documents = new KnownTable(6, count);
+        this.documents = new KnownTable(7, count);
         this.alike = byAmount ? null : new KnownTable(4, count);
         for (int i = 0; byAmount && i < Form.values().length; i++) {
             amounts.add(new KnownTable(2, count));
@@ -100,6 +103,9 @@ final class KnownDocuments implements AutoCloseable {
             documents.set(slot, IDENTITY, identity);
             documents.set(slot, CONTENT, content);
             documents.set(slot, DAY, dayOf(account, day));
+            documents.set(slot, CODED, figures);
+        } else if (documents.get(slot, CODED) != figures) {
+            documents.set(slot, CODED, 0);
         }
         documents.set(slot, PLACE, place);
         documents.set(slot, DELIVERIES, documents.get(slot, DELIVERIES) | deliveries);
@@ -145,6 +151,7 @@ final class KnownDocuments implements AutoCloseable {
         long slot = find(identity, content);
         if (!documents.isFree(slot)) {
             lastDeliveries = documents.get(slot, DELIVERIES);
+            lastCoded = documents.get(slot, CODED);
             if (identity != content) {
                 return Verdict.DELIVERED;
             }
@@ -255,6 +262,7 @@ final class KnownDocuments implements AutoCloseable {
                 table.set(at, AMOUNT_COUNTS, table.get(at, AMOUNT_COUNTS) - 1);
                 matchedByAmount++;
                 lastDeliveries = -1;
+                lastCoded = 0;
                 return Verdict.DELIVERED;
             }
         }
@@ -303,6 +311,11 @@ final class KnownDocuments implements AutoCloseable {
     /** The deliveries of the document judged last, a bit for each. */
     long lastDeliveries() {
         return lastDeliveries;
+    }
+
+    /** How the line judged last was coded when it was delivered; 0 when that is not known. */
+    long lastCoded() {
+        return lastCoded;
     }
 
     long matchedByAmount() {

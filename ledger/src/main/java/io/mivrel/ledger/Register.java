@@ -383,6 +383,11 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     @Override
+    public long coded() {
+        return known().lastCoded();
+    }
+
+    @Override
     public long matchedByAmount() {
         return known().matchedByAmount();
     }
