@@ -6,10 +6,12 @@ import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.LongUnaryOperator;
 import org.jspecify.annotations.Nullable;
@@ -20,7 +22,7 @@ final class KnownDocuments implements AutoCloseable {
     private static final int DAYS_OF_A_NUMBER = 183;
 
     /** So many days apart, a line with the same amount and balance may be the same one. */
-    private static final int MOST_APART = 31;
+    static final int MOST_APART = 31;
 
     private static final int IDENTITY = 0;
     private static final int CONTENT = 1;
@@ -45,7 +47,7 @@ final class KnownDocuments implements AutoCloseable {
     private static final int AMOUNT_KEY = 0;
     private static final int AMOUNT_COUNTS = 1;
 
-    private final KnownTable documents;
+    private KnownTable documents;
     /** Figures, day and identity of documents with names, for those with the same figures. */
     private final @Nullable KnownTable alike;
     /** By form: how many lines of a day and amount are left to be met; none for kinds with numbers. */
@@ -53,12 +55,18 @@ final class KnownDocuments implements AutoCloseable {
 
     private final List<Days> days = new ArrayList<>();
     private final boolean empty;
+    /** How many documents there is room for, and how many there are. */
+    private long room;
+
+    private long size;
+    /** By account: the epoch days that any line of it is of. */
+    private final Map<Integer, BitSet> daysOfLines = new HashMap<>();
     /** Days of an account that some line came anew for, though they were delivered before. */
     private final Set<Long> newDays = new HashSet<>();
     /** Days that changed since they were delivered. */
     private final Set<Long> changedDays = new HashSet<>();
 
-    /** Lines of this pass that are like a delivered one but for the day, by their identity, and where that stands. */
+    /** Lines of this pass that are like a delivered one but for the day, by their identity, and the identity of that. */
     private final Map<Long, Long> otherwiseDated = new HashMap<>();
     /** Those of which the delivered one did not come again, though the file covers its day. */
     private final Map<Long, Long> moved = new HashMap<>();
@@ -73,15 +81,28 @@ final class KnownDocuments implements AutoCloseable {
     private record Days(int account, Form form, long first, long last) {}
 
     /**
-     * @param count how many will be added
-     * @param byAmount true when lines of files in other forms are to be met by day and amount
+     * @param count how many may be added in all
+     * @param byAmount true when lines of files in other forms are to be met by day and amount; then {@link #reserve} is called
+     *     before they are added, for only some of them can matter
      */
     KnownDocuments(long count, boolean byAmount) throws IOException {
         this.empty = count == 0;
-        this.documents = new KnownTable(7, count);
-        this.alike = byAmount ? null : new KnownTable(4, count);
+        this.room = byAmount ? 0 : count;
+        this.documents = new KnownTable(7, room);
+        this.alike = byAmount ? null : new KnownTable(4, room);
         for (int i = 0; byAmount && i < Form.values().length; i++) {
-            amounts.add(new KnownTable(2, count));
+            amounts.add(new KnownTable(2, room));
+        }
+    }
+
+    /** Makes room for so many documents more. */
+    void reserve(long more) throws IOException {
+        if (size + more > room) {
+            room = Math.max(2 * room, size + more);
+            documents = documents.grown(room);
+            for (int i = 0; i < amounts.size(); i++) {
+                amounts.set(i, amounts.get(i).grown(room));
+            }
         }
     }
 
@@ -95,6 +116,7 @@ final class KnownDocuments implements AutoCloseable {
             Form form,
             long deliveries,
             long place) {
+        size++;
         if (alike != null && figures != 0) {
             addAlike(alike, identity, figures, day, place);
         }
@@ -111,6 +133,7 @@ final class KnownDocuments implements AutoCloseable {
         documents.set(slot, DELIVERIES, documents.get(slot, DELIVERIES) | deliveries);
         documents.set(slot, COUNTS, documents.get(slot, COUNTS) + ONE);
         if (!amounts.isEmpty()) {
+            daysOfLines.computeIfAbsent(account.hashCode(), a -> new BitSet()).set((int) Math.max(0, day));
             KnownTable table = amounts.get(form.ordinal());
             long key = key(account, day, amount);
             long at = find(table, key);
@@ -179,15 +202,26 @@ final class KnownDocuments implements AutoCloseable {
         if (verdict == Verdict.NEW && moved.containsKey(identity)) {
             return Verdict.AMENDED;
         }
-        for (int apart = 1; verdict == Verdict.NEW && inChain && apart <= MOST_APART; apart++) {
-            for (long other : new long[] {on.applyAsLong(day - apart), on.applyAsLong(day + apart)}) {
-                long at = find(other, other);
+        if (verdict == Verdict.NEW && inChain) {
+            lookOnOtherDays(account, identity, day, on);
+        }
+        return verdict;
+    }
+
+    private void lookOnOtherDays(String account, long identity, long day, LongUnaryOperator on) {
+        BitSet known = daysOfLines.get(account.hashCode());
+        int from = (int) Math.max(0, day - MOST_APART);
+        for (int other = known == null ? -1 : known.nextSetBit(from);
+                other >= 0 && other <= day + MOST_APART;
+                other = Objects.requireNonNull(known).nextSetBit(other + 1)) {
+            if (other != day) {
+                long dated = on.applyAsLong(other);
+                long at = find(dated, dated);
                 if (!documents.isFree(at) && (int) documents.get(at, COUNTS) > 0) {
-                    otherwiseDated.putIfAbsent(identity, at);
+                    otherwiseDated.putIfAbsent(identity, dated);
                 }
             }
         }
-        return verdict;
     }
 
     // Of documents with names there is no account, and the day stands alone.
@@ -221,10 +255,11 @@ final class KnownDocuments implements AutoCloseable {
         }
         newDays.clear();
         for (Map.Entry<Long, Long> line : otherwiseDated.entrySet()) {
-            long before = documents.get(line.getValue(), DAY);
+            long at = find(line.getValue(), line.getValue());
+            long before = documents.get(at, DAY);
             long[] days = covered.get((int) (before >> 32));
             int day = (int) before;
-            boolean gone = (int) documents.get(line.getValue(), COUNTS) > 0;
+            boolean gone = (int) documents.get(at, COUNTS) > 0;
             if (gone && days != null && day >= days[0] && day <= days[1]) {
                 found |= moved.put(line.getKey(), line.getValue()) == null;
             }
@@ -274,7 +309,7 @@ final class KnownDocuments implements AutoCloseable {
     Found named(long identity) {
         Long before = moved.get(identity);
         if (before != null) {
-            return new Found(documents.get(before, IDENTITY), documents.get(before, PLACE));
+            return new Found(before, documents.get(find(before, before), PLACE));
         }
         Found last = null;
         for (long slot = documents.start(identity); !documents.isFree(slot); slot = documents.next(slot)) {

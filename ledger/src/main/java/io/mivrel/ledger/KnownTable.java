@@ -56,6 +56,24 @@ final class KnownTable implements AutoCloseable {
         }
     }
 
+    /** A table with room for more rows and the same rows in it; this one is closed. */
+    KnownTable grown(long rows) throws IOException {
+        KnownTable larger = new KnownTable(width, rows);
+        for (long slot = 0; slot < slots; slot++) {
+            if (!isFree(slot)) {
+                long to = larger.start(get(slot, 0));
+                while (!larger.isFree(to)) {
+                    to = larger.next(to);
+                }
+                for (int column = 0; column < width; column++) {
+                    larger.set(to, column, get(slot, column));
+                }
+            }
+        }
+        close();
+        return larger;
+    }
+
     /** The slot where the search for a hash begins. */
     long start(long hash) {
         return (hash ^ hash >>> 32) & slots - 1;

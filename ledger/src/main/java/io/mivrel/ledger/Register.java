@@ -6,6 +6,7 @@ import io.mivrel.model.DocumentIdentity.Form;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceFile;
+import io.mivrel.model.SourceRecord;
 import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
@@ -18,9 +19,11 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -36,6 +39,8 @@ import org.jspecify.annotations.Nullable;
 public final class Register implements DocumentHistory, AutoCloseable {
     /** A place of the register is the run and, in so many bits, the place within it. */
     private static final int PLACE_BITS = 32;
+    /** So many days more than are needed are looked up at a time. */
+    private static final int AHEAD = 61;
 
     private final RegisterDatabase database;
     private final Connection connection;
@@ -48,6 +53,12 @@ public final class Register implements DocumentHistory, AutoCloseable {
     private final Map<Long, Earlier> inPlace = new HashMap<>();
 
     private long lookedInto = -1;
+    /** By account: the first and the last day that all is known of. */
+    private final Map<String, long[]> loaded = new HashMap<>();
+    /** Rows and packs that are known. */
+    private final Set<Long> loadedPlaces = new HashSet<>();
+
+    private Map<Long, long[]> bitsOfRuns = Map.of();
 
     private Register(RegisterDatabase database) {
         this.database = database;
@@ -180,18 +191,58 @@ public final class Register implements DocumentHistory, AutoCloseable {
         boolean byAccount = scope().kind().isOfAccount();
         Map<Long, long[]> bits = deliveryBits();
         known = new KnownDocuments(count(), byAccount);
-        loadRows(byAccount, bits);
-        loadPacks(byAccount, bits);
+        bitsOfRuns = bits;
+        loaded.clear();
+        loadedPlaces.clear();
+        checkRows();
         if (byAccount) {
             loadDays();
+        } else {
+            loadRows(scope().dates());
+            loadPacks(scope().dates());
         }
+    }
+
+    // Of bank lines, which a date is part of, only those of the days around can matter; most files go on from day to
+    // day.
+    private void loadAround(String account, long day) throws IOException {
+        long from = day - KnownDocuments.MOST_APART;
+        long to = day + KnownDocuments.MOST_APART;
+        long[] span = loaded.get(account);
+        if (day == SourceRecord.ABSENT || span != null && span[0] <= from && to <= span[1]) {
+            return;
+        }
+        long first = span == null ? from : Math.min(span[0], from);
+        long last = span == null ? to + AHEAD : Math.max(span[1], to + AHEAD);
+        loaded.put(account, new long[] {first, last});
+        DateWindow wanted = scope().dates();
+        DateWindow days = new DateWindow(
+                later(LocalDate.ofEpochDay(first), wanted.from()), earlier(LocalDate.ofEpochDay(last), wanted.to()));
+        if (!days.from().isAfter(days.to())) {
+            try {
+                loadRows(days);
+                loadPacks(days);
+            } catch (SQLException e) {
+                throw database.failure(e);
+            }
+        }
+    }
+
+    private static LocalDate later(LocalDate one, LocalDate other) {
+        return one.isAfter(other) ? one : other;
+    }
+
+    private static LocalDate earlier(LocalDate one, LocalDate other) {
+        return one.isBefore(other) ? one : other;
     }
 
     // The documents that can matter: of the company and kind; of bank lines, which a date is part of, those of the
     // accounts
     // and wanted dates.
     private String where(String firstDay, String lastDay) {
-        String all = " JOIN run ON run.id = run_id WHERE run.company = ? AND d.kind = ? AND d.state <> 'withdrawn'";
+        // What this run itself has noted so far is not of before.
+        String all = " JOIN run ON run.id = run_id WHERE run.company = ? AND d.kind = ? AND d.state <> 'withdrawn'"
+                + " AND d.run_id <> " + run;
         if (!scope().kind().isOfAccount()) {
             return all;
         }
@@ -200,7 +251,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
         return all + " AND account IN (" + marks + ") AND " + lastDay + " >= ? AND " + firstDay + " <= ?";
     }
 
-    private PreparedStatement query(String sql) throws SQLException {
+    private PreparedStatement query(String sql, DateWindow days) throws SQLException {
         PreparedStatement query = connection.prepareStatement(sql);
         int at = 1;
         query.setString(at++, scope().company());
@@ -209,9 +260,9 @@ public final class Register implements DocumentHistory, AutoCloseable {
             for (String account : scope().accounts()) {
                 query.setString(at++, account);
             }
-            boolean all = scope().dates().equals(DateWindow.ALL);
-            query.setString(at++, all ? "0000" : scope().dates().from().toString());
-            query.setString(at, all ? "9999" : scope().dates().to().toString());
+            boolean all = days.equals(DateWindow.ALL);
+            query.setString(at++, all ? "0000" : days.from().toString());
+            query.setString(at, all ? "9999" : days.to().toString());
         }
         return query;
     }
@@ -221,7 +272,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
         for (String sql : List.of(
                 "SELECT count(*) FROM document d" + where("day", "day"),
                 "SELECT coalesce(sum(d.documents), 0) FROM document_pack d" + where("first_day", "last_day"))) {
-            try (PreparedStatement query = query(sql);
+            try (PreparedStatement query = query(sql, scope().dates());
                     ResultSet result = query.executeQuery()) {
                 result.next();
                 count += result.getLong(1);
@@ -252,15 +303,19 @@ public final class Register implements DocumentHistory, AutoCloseable {
         return mine;
     }
 
-    private void loadRows(boolean byAccount, Map<Long, long[]> bits) throws SQLException, IOException {
+    private void loadRows(DateWindow days) throws SQLException, IOException {
         // A register of format 3 that is only looked at has no figures.
         String figures = database.format() > 3 ? "figures" : "0";
         String sql = "SELECT run_id, account, identity, d.content, day, amount, told_by, deliveries, " + figures
                 + ", place FROM document d"
                 + where("day", "day");
-        try (PreparedStatement query = query(sql);
+        try (PreparedStatement query = query(sql, days);
                 ResultSet rows = query.executeQuery()) {
             while (rows.next()) {
+                if (!loadedPlaces.add(rows.getLong(1) << PLACE_BITS | rows.getLong(10))) {
+                    continue;
+                }
+                known().reserve(1);
                 known().add(
                                 rows.getString(2),
                                 rows.getLong(3),
@@ -269,11 +324,10 @@ public final class Register implements DocumentHistory, AutoCloseable {
                                 LocalDate.parse(rows.getString(5)).toEpochDay(),
                                 rows.getLong(6),
                                 Form.valueOf(rows.getString(7)),
-                                deliveries(rows.getLong(8), bits.get(rows.getLong(1))),
+                                deliveries(rows.getLong(8), bitsOfRuns.get(rows.getLong(1))),
                                 rows.getLong(1) << PLACE_BITS | rows.getLong(10));
             }
         }
-        checkRows();
     }
 
     // The rows of each run must be those that were written, in number and figures.
@@ -312,19 +366,23 @@ public final class Register implements DocumentHistory, AutoCloseable {
         }
     }
 
-    private void loadPacks(boolean byAccount, Map<Long, long[]> bits) throws SQLException, IOException {
+    private void loadPacks(DateWindow days) throws SQLException, IOException {
         String sql =
                 "SELECT run_id, account, currency, source_file, source_ordinal, deliveries, d.documents, d.checksum,"
                         + " d.content, place FROM document_pack d" + where("first_day", "last_day");
-        try (PreparedStatement query = query(sql);
+        try (PreparedStatement query = query(sql, days);
                 ResultSet rows = query.executeQuery()) {
             while (rows.next()) {
+                if (!loadedPlaces.add(rows.getLong(1) << PLACE_BITS | rows.getLong(10))) {
+                    continue;
+                }
+                known().reserve(rows.getLong(7));
                 byte[] content = rows.getBytes(9);
                 if (DocumentPack.checksum(content) != rows.getLong(8)) {
                     throw database.damaged("a pack of run " + rows.getLong(1) + " is not as it was written");
                 }
                 String account = rows.getString(2);
-                long by = deliveries(rows.getLong(6), bits.get(rows.getLong(1)));
+                long by = deliveries(rows.getLong(6), bitsOfRuns.get(rows.getLong(1)));
                 long place = rows.getLong(1) << PLACE_BITS | rows.getLong(10);
                 DocumentPack.read(
                         content,
@@ -359,9 +417,12 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     @Override
-    public Verdict judge(Kind kind, RecordRange records, long identity, long content) {
+    public Verdict judge(Kind kind, RecordRange records, long identity, long content) throws IOException {
         String account = records.block().source().account();
         boolean byAccount = kind.isOfAccount();
+        if (byAccount) {
+            loadAround(account == null ? "" : account, records.block().number(kind.date(), records.from()));
+        }
         Verdict verdict = known().judge(
                         account == null ? "" : account,
                         identity,
@@ -435,7 +496,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
         List<Earlier> found = new ArrayList<>();
         LocalDate first = LocalDate.ofEpochDay(day - NEAR_DAYS);
         LocalDate last = LocalDate.ofEpochDay(day + NEAR_DAYS);
-        String of = " d JOIN run ON run.id = run_id WHERE run.company = ? AND account = ? AND d.state <> 'withdrawn'";
+        String of = " d JOIN run ON run.id = run_id WHERE run.company = ? AND account = ? AND d.state <> 'withdrawn'"
+                + " AND d.run_id <> " + run;
         try {
             for (String sql : List.of(
                     "SELECT run_id, place FROM document" + of + " AND day >= ? AND day <= ?" + database.standing(),

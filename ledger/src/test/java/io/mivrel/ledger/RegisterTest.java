@@ -101,7 +101,7 @@ public class RegisterTest {
         return block.range(0, 1);
     }
 
-    private static Verdict judge(Register register, Kind kind, RecordRange records) {
+    private static Verdict judge(Register register, Kind kind, RecordRange records) throws IOException {
         long identity = kind.identity().identity(records);
         long figures = kind.identity().figures(records);
         return register.judge(kind, records, identity, kind.identity().content(records, identity, figures));
