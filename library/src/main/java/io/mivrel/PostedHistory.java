@@ -1,13 +1,22 @@
 package io.mivrel;
 
+import io.mivrel.books.Account;
+import io.mivrel.books.AccountUse;
+import io.mivrel.books.Books;
 import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
+import io.mivrel.posting.EntrySpool;
+import io.mivrel.posting.Ledger;
+import io.mivrel.posting.Patience;
+import io.mivrel.posting.PostedEntry;
 import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
 import java.io.IOException;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -23,19 +32,30 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
     /** How many documents went out in import files, by the run that delivered them. */
     private final Map<String, Long> delivered = new TreeMap<>();
 
-    private PostedHistory(Register register, boolean holds) {
+    private final Books books;
+    private final Ledger ledger;
+    private final Patience patience;
+    /** By account: the entries of the ledger that are between own accounts. */
+    private final Map<String, List<PostedEntry>> ends = new HashMap<>();
+
+    private PostedHistory(Register register, boolean holds, Books books, Ledger ledger, Patience patience) {
         this.register = register;
         this.holds = holds;
+        this.books = books;
+        this.ledger = ledger;
+        this.patience = patience;
     }
 
     /** {@code holds} is true when a document that went out in an import file is not posted. */
-    static PostedHistory open(RegisterPlace place, Mivrel run, List<Input> inputs, boolean holds) throws IOException {
+    static PostedHistory open(
+            RegisterPlace place, Mivrel run, List<Input> inputs, boolean holds, Ledger ledger, Patience patience)
+            throws IOException {
         Register register = Register.openToRead(place);
         boolean begun = false;
         try {
             register.beginCheck(run.scope(run.plan(inputs).build()));
             begun = true;
-            return new PostedHistory(register, holds);
+            return new PostedHistory(register, holds, run.books(), ledger, patience);
         } finally {
             if (!begun) {
                 register.close();
@@ -85,8 +105,48 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
     }
 
     @Override
-    public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
-        return register.counterpart(account, amount, day);
+    public @Nullable Earlier counterpart(String account, long amount, long day, long identity) throws IOException {
+        Earlier delivered = register.counterpart(account, amount, day, identity);
+        return delivered != null ? delivered : inLedger(account, amount, day, EntrySpool.key(identity));
+    }
+
+    // An end that was posted, from here or otherwise, and never went out in a file.
+    private @Nullable Earlier inLedger(String account, long amount, long day, String key) throws IOException {
+        if (!ends.containsKey(account)) {
+            ends.put(account, patience.repeat(() -> {
+                List<PostedEntry> found = new ArrayList<>();
+                ledger.entries(Ledger.Query.ofAccount(account), entry -> {
+                    boolean betweenOwn = entry.standing().isLive()
+                            && entry.reverses() == null
+                            && entry.entry().lines().stream()
+                                    .anyMatch(line -> !line.account().equals(account) && isOfTransfers(line.account()));
+                    if (betweenOwn) {
+                        found.add(entry);
+                    }
+                });
+                return found;
+            }));
+        }
+        for (PostedEntry entry : ends.getOrDefault(account, List.of())) {
+            String own = entry.entry().key();
+            long apart = Math.abs(entry.entry().date().toEpochDay() - day);
+            boolean fits = entry.entry().lines().stream()
+                    .anyMatch(line -> line.account().equals(account) && line.minor() == amount);
+            if (fits && apart <= NEAR_DAYS && !own.equals(key) && !own.startsWith(key + "-")) {
+                return new Earlier(
+                        entry.entry().title(),
+                        "entry " + entry.number() + " of the ledger",
+                        0,
+                        entry.entry().date(),
+                        null);
+            }
+        }
+        return null;
+    }
+
+    private boolean isOfTransfers(String account) {
+        Account known = books.account(account);
+        return known != null && (known.holdsMoney() || known.use() == AccountUse.TRANSFER);
     }
 
     @Override

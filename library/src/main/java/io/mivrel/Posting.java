@@ -192,7 +192,7 @@ public final class Posting {
             LedgerCheck check = new LedgerCheck(there, run.books(), abilities, createsParties);
             List<Input> inputs = run.inputs();
             InputFiles began = InputFiles.of(run.sources());
-            PostedHistory history = PostedHistory.open(place(), run, inputs, holdsDelivered);
+            PostedHistory history = PostedHistory.open(place(), run, inputs, holdsDelivered, ledger, patience);
             RunReport report;
             try (history) {
                 RunPlan plan = run.plan(inputs)

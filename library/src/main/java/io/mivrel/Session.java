@@ -376,8 +376,8 @@ final class Session implements Publication {
         }
 
         @Override
-        public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
-            return register().counterpart(account, amount, day);
+        public @Nullable Earlier counterpart(String account, long amount, long day, long identity) throws IOException {
+            return register().counterpart(account, amount, day, identity);
         }
 
         @Override

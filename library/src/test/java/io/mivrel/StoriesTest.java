@@ -210,4 +210,40 @@ public class StoriesTest {
             assertThat(second.agrees()).isTrue();
         }
     }
+
+    // Without an account for transfers, and with nothing that went out in a file: the ledger is asked.
+    @Test
+    public void theOtherEndOfATransferThatWasOnlyPostedIsHeld() throws Exception {
+        open("GBP");
+        try (PracticeLedger closing = ledger) {
+            shop.replace("books/chart.csv", "1260,Transfers,asset,transfer", "1260,Transfers,asset,clearing");
+            shop.replace("coding.csv", "4000,STD", "4000,");
+            shop.bank("Tue 02/03/2027,to reserve,,500.00,100.00\nWed 03/03/2027,shop,7.00,,107.00\n,Total,,,\n");
+            shop.put("other-layout.yaml", shop.read("bank-layout.yaml").replace("account: 1200", "account: 1250"));
+            shop.put(
+                    "other.csv",
+                    Workshop.BANK_TITLES + "Thu 04/03/2027,from current,500.00,,700.00\n"
+                            + "Fri 05/03/2027,shop,3.00,,703.00\n,Total,,,\n");
+            shop.put(
+                    "other.yaml",
+                    shop.read("bank.yaml")
+                            .replace("run: bank", "run: other")
+                            .replace("bank.csv", "other.csv")
+                            .replace("bank-layout", "other-layout"));
+            assertThat(shop.open("bank").postTo(ledger).post().posting().posted())
+                    .isEqualTo(2);
+            PostOutcome other = shop.open("other").postTo(ledger).post();
+            assertThat(other.posting().posted()).isEqualTo(1);
+            assertThat(other.report().findings().worstFirst().toString())
+                    .contains("transfer-booked", "entry 1 of the ledger");
+            expect("1200", new BigDecimal("-493.00"));
+            expect("1250", new BigDecimal("503.00"));
+            expect("4000", new BigDecimal("-10.00"));
+            requireBalances();
+            // Its own entry is not its counterpart.
+            PostOutcome again = shop.open("bank").postTo(ledger).post();
+            assertThat(again.posting().postedBefore()).isEqualTo(2);
+            assertThat(again.status()).isZero();
+        }
+    }
 }

@@ -69,7 +69,7 @@ public final class EntrySpool implements ClearDocuments, EntrySource, AutoClosea
     }
 
     /** The key of a document: the digits of its identity. */
-    static String key(long identity) {
+    public static String key(long identity) {
         char[] key = new char[KEY_LENGTH];
         long rest = identity;
         for (int i = KEY_LENGTH - 1; i >= 0; i--) {

@@ -115,8 +115,9 @@ public interface DocumentHistory {
      *
      * @param amount minor units, as that account has it
      * @param day an epoch day
+     * @param identity of the line that asks, which is not its own counterpart
      */
-    default @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
+    default @Nullable Earlier counterpart(String account, long amount, long day, long identity) throws IOException {
         return null;
     }
 
@@ -133,7 +134,7 @@ public interface DocumentHistory {
      *
      * @param reference its number
      * @param file the file that it stood in
-     * @param row its first row there
+     * @param row its first row there; 0 where that has no rows
      * @param day its date
      * @param run the run that delivered it; {@code null} for the run at hand
      */
@@ -145,7 +146,8 @@ public interface DocumentHistory {
             @Nullable String run) {
         @Override
         public String toString() {
-            return (reference.isEmpty() ? "one" : reference) + " of " + day + " (" + file + " row " + row
+            return (reference.isEmpty() ? "one" : reference) + " of " + day + " (" + file
+                    + (row == 0 ? "" : " row " + row)
                     + (run == null ? ")" : ", delivered by '" + run + "')");
         }
     }

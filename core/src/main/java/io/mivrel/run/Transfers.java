@@ -107,7 +107,13 @@ final class Transfers {
                 .findFirst()
                 .orElse(null);
         here.remove(met);
-        Earlier end = met != null ? met.line : history.counterpart(other, -amount, date.toEpochDay());
+        Earlier end = met != null
+                ? met.line
+                : history.counterpart(
+                        other,
+                        -amount,
+                        date.toEpochDay(),
+                        document.kind().identity().identity(document.records()));
         String shown =
                 lines.get(0).amount() == null ? "" : String.valueOf(lines.get(0).amount());
         if (end != null) {

@@ -492,7 +492,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
     }
 
     @Override
-    public @Nullable Earlier counterpart(String account, long amount, long day) throws IOException {
+    public @Nullable Earlier counterpart(String account, long amount, long day, long identity) throws IOException {
         List<Earlier> found = new ArrayList<>();
         LocalDate first = LocalDate.ofEpochDay(day - NEAR_DAYS);
         LocalDate last = LocalDate.ofEpochDay(day + NEAR_DAYS);
@@ -510,7 +510,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
                     query.setString(4, last.toString());
                     try (ResultSet rows = query.executeQuery()) {
                         while (rows.next()) {
-                            DocumentList.at(connection, rows.getLong(1), rows.getLong(2), (identity, document) -> {
+                            DocumentList.at(connection, rows.getLong(1), rows.getLong(2), (own, document) -> {
                                 boolean fits = document.amount().minor() == amount
                                         && !document.day().isBefore(first)
                                         && !document.day().isAfter(last);
