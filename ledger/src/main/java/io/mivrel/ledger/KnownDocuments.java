@@ -24,6 +24,9 @@ final class KnownDocuments implements AutoCloseable {
     /** So many days apart, a line with the same amount and balance may be the same one. */
     static final int MOST_APART = 31;
 
+    /** Days of a stretch that documents with the same figures are kept in. */
+    private static final int NEAR = 2 * DocumentHistory.NEAR_DAYS + 1;
+
     private static final int IDENTITY = 0;
     private static final int CONTENT = 1;
     private static final int DAY = 2;
@@ -36,7 +39,9 @@ final class KnownDocuments implements AutoCloseable {
     private static final int CODED = 5;
 
     private static final long ONE = (1L << 32) + 1;
+    /** With the stretch of days. */
     private static final int FIGURES = 0;
+
     private static final int ALIKE_DAY = 1;
     private static final int ALIKE_PLACE = 2;
     private static final int ALIKE_IDENTITY = 3;
@@ -144,17 +149,23 @@ final class KnownDocuments implements AutoCloseable {
 
     // Two of a day are enough: one of them is another than any that is looked for.
     private static void addAlike(KnownTable alike, long identity, long figures, long day, long place) {
+        long key = aroundDay(figures, Math.floorDiv(day, NEAR));
         int sameDay = 0;
-        long slot = alike.start(figures);
+        long slot = alike.start(key);
         for (; !alike.isFree(slot); slot = alike.next(slot)) {
-            sameDay += alike.get(slot, FIGURES) == figures && alike.get(slot, ALIKE_DAY) == day ? 1 : 0;
+            sameDay += alike.get(slot, FIGURES) == key && alike.get(slot, ALIKE_DAY) == day ? 1 : 0;
         }
         if (sameDay < 2) {
-            alike.set(slot, FIGURES, figures);
+            alike.set(slot, FIGURES, key);
             alike.set(slot, ALIKE_DAY, day);
             alike.set(slot, ALIKE_PLACE, place);
             alike.set(slot, ALIKE_IDENTITY, identity);
         }
+    }
+
+    // Figures that come again month after month do not stand in one long row.
+    private static long aroundDay(long figures, long stretch) {
+        return Hash64.add(figures, stretch);
     }
 
     void addDays(String account, Form form, long first, long last) {
@@ -329,11 +340,15 @@ final class KnownDocuments implements AutoCloseable {
         if (empty || alike == null) {
             return null;
         }
-        for (long slot = alike.start(figures); !alike.isFree(slot); slot = alike.next(slot)) {
-            long days = Math.abs(alike.get(slot, ALIKE_DAY) - day);
-            if (alike.get(slot, FIGURES) == figures && alike.get(slot, ALIKE_IDENTITY) != identity && days < apart) {
-                nearest = new Found(alike.get(slot, ALIKE_IDENTITY), alike.get(slot, ALIKE_PLACE));
-                apart = days;
+        long last = Math.floorDiv(day + DocumentHistory.NEAR_DAYS, NEAR);
+        for (long stretch = Math.floorDiv(day - DocumentHistory.NEAR_DAYS, NEAR); stretch <= last; stretch++) {
+            long key = aroundDay(figures, stretch);
+            for (long slot = alike.start(key); !alike.isFree(slot); slot = alike.next(slot)) {
+                long days = Math.abs(alike.get(slot, ALIKE_DAY) - day);
+                if (alike.get(slot, FIGURES) == key && alike.get(slot, ALIKE_IDENTITY) != identity && days < apart) {
+                    nearest = new Found(alike.get(slot, ALIKE_IDENTITY), alike.get(slot, ALIKE_PLACE));
+                    apart = days;
+                }
             }
         }
         return nearest;
