@@ -169,7 +169,8 @@ final class DocumentLane implements Grouping.Target {
 
     private boolean agree(RecordRange records) {
         for (Field field : headings) {
-            if (!records.agreesOn(field)) {
+            // What no record of the block has cannot differ.
+            if (!records.block().lacks(field) && !records.agreesOn(field)) {
                 return false;
             }
         }
