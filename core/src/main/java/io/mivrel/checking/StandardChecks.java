@@ -13,7 +13,7 @@ public final class StandardChecks {
         return of(books, Set.of());
     }
 
-    /** The same; {@code partiesMissing} are the files whose lines on control accounts need name no customer or supplier. */
+    /** The same; {@code partiesMissing} are the files whose lines on control accounts need not name a customer or supplier. */
     public static List<Check> of(Books books, Set<String> partiesMissing) {
         return List.of(
                 new DateCheck(books),

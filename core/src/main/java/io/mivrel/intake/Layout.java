@@ -141,21 +141,12 @@ public record Layout(
 
     // A setting that changes nothing is a mistake, or a misunderstanding.
     private List<String> withoutEffect(AmountRule rule) {
-        List<String> gaps = new ArrayList<>();
+        List<String> gaps = ofOtherKinds(rule);
         Field balance = gives.balance();
         boolean balances =
                 balance != null && (fields.containsKey(balance) || format.kind().isStatement());
         boolean beside = stated.opening() != null || stated.closing() != null;
         boolean sides = rule.hasSides() && fields.containsKey(rule.plusSide());
-        if (account != null && !gives.isOfAccount()) {
-            gaps.add("'account' has no effect on " + gives.name() + ", which are of no one account");
-        }
-        if (format.order() != RowOrder.OLDEST_FIRST && !gives.isOfAccount()) {
-            gaps.add("'order' has no effect on " + gives.name());
-        }
-        if (credits != Credits.POSITIVE && !gives.hasCredits()) {
-            gaps.add("'credits' has no effect on " + gives.name() + ", of which none is a credit");
-        }
         if (signs == Signs.BALANCE_REVERSED && !balances && !beside) {
             gaps.add("'signs: balance reversed' has no effect without a balance");
         }
@@ -168,6 +159,21 @@ public record Layout(
         if (terms.netsSides() && !sides && fields.values().stream().allMatch(source -> source.less() == null)) {
             gaps.add("'allow: " + Terms.NET
                     + "' has no effect without two sides, or an amount that another is taken from");
+        }
+        return gaps;
+    }
+
+    // Settings that only other kinds of records use.
+    private List<String> ofOtherKinds(AmountRule rule) {
+        List<String> gaps = new ArrayList<>();
+        if (account != null && !gives.isOfAccount()) {
+            gaps.add("'account' has no effect on " + gives.name() + ", which are of no one account");
+        }
+        if (format.order() != RowOrder.OLDEST_FIRST && !gives.isOfAccount()) {
+            gaps.add("'order' has no effect on " + gives.name());
+        }
+        if (credits != Credits.POSITIVE && !gives.hasCredits()) {
+            gaps.add("'credits' has no effect on " + gives.name() + ", of which none is a credit");
         }
         if (terms.blankIsNil() && !rule.hasSides()) {
             gaps.add("'allow: " + Terms.NIL + "' has no effect on " + gives.name());

@@ -6,6 +6,7 @@ import io.mivrel.books.Books;
 import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Drafter;
+import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
 import io.mivrel.model.Origin;
@@ -71,8 +72,12 @@ final class Transfers {
             return document;
         }
         Line line = document.lines().get(0);
+        Posting asRead = Posting.whole(through, line.taxCode(), line.party());
+        for (Field dimension : document.kind().dimensions()) {
+            asRead = asRead.with(dimension.name(), line.text(dimension));
+        }
         List<Posting> postings = coding == null
-                ? List.of(Posting.whole(through, line.taxCode(), line.party()))
+                ? List.of(asRead)
                 : coding.postings().stream()
                         .map(posting -> isEnd(posting.account(), account) ? posting.to(through) : posting)
                         .toList();
