@@ -500,4 +500,20 @@ public final class TruthTest {
                     });
         }
     }
+
+    // What a file itself says of a line is not lost where the line is led through the account for transfers.
+    @Test
+    public void aTransferThatComesCodedKeepsItsDepartment() throws Exception {
+        Workshop shop = twoAccounts();
+        shop.replace("books/chart.csv", "1260,Transfers,asset,clearing", "1260,Transfers,asset,transfer")
+                .replace("bank.yaml", "coding: {table: coding.csv, uncoded: hold}\n", "")
+                .replace(
+                        "bank-layout.yaml",
+                        "  balance:   {column: Balance}",
+                        "  balance: {column: Balance}\n  account: {column: To}\n  department: {column: Dept}")
+                .replace("journals.yaml", "  Amount:", "  Dept: {field: department}\n  Amount:")
+                .put("bank.csv", "Date,Text,In,Out,Balance,To,Dept\nTue 02/03/2027,saved,,500.00,100.00,1250,SITE\n");
+        shop.run("bank");
+        assertThat(delivered(shop)).contains(",1260,saved,SITE,500.00").doesNotContain(",1250,");
+    }
 }
