@@ -10,6 +10,7 @@ import io.mivrel.model.DocumentBlock;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
+import io.mivrel.model.Posting;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
@@ -31,7 +32,9 @@ final class AccountCheck implements Check {
 
     private final Books books;
     private final SpanMap<Account> accounts;
-    private final String[] knownOpen = new String[RECENT];
+    /** Codes of open accounts of which no line need name a party. */
+    private final String[] knownPlain = new String[RECENT];
+
     private final Map<String, String> suggestions = new HashMap<>();
 
     private final Set<String> partiesMissing;
@@ -57,27 +60,27 @@ final class AccountCheck implements Check {
             for (int at = documents.from(i); marked[i] && at < documents.to(i); at++) {
                 Coding coding = documents.coding(at);
                 marked[i] = coding != null
-                        ? isKnownOpen(coding.posting().account())
-                                && (coding.posting().party() != null
-                                        || !isControl(coding.posting().account()))
+                        ? isPosted(coding.posting())
                         : isBlankOrOpen(
                                 documents.records(), account, documents.kind().party(), at);
             }
         }
     }
 
-    private boolean isKnownOpen(@Nullable String code) {
+    private boolean isPosted(Posting posting) {
+        String code = posting.account();
         if (code == null) {
             return true;
         }
         // The codes of a coding table are always the same few strings.
         int place = code.hashCode() & RECENT - 1;
-        if (knownOpen[place] == code) {
+        if (knownPlain[place] == code) {
             return true;
         }
         boolean open = isOpen(books.account(code));
-        knownOpen[place] = open ? code : null;
-        return open;
+        boolean control = isControl(code);
+        knownPlain[place] = open && !control ? code : null;
+        return open && (!control || posting.party() != null);
     }
 
     private boolean isBlankOrOpen(RecordBlock records, Field account, @Nullable Field party, int at) {

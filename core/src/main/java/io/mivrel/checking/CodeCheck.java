@@ -11,9 +11,9 @@ import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.Nearest;
 import io.mivrel.text.SpanMap;
-import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /** Tax codes and parties must be in the books. */
@@ -34,12 +34,16 @@ final class CodeCheck implements Check {
     }
 
     private void unmark(DocumentBlock documents, boolean[] marked) {
-        unmark(documents, documents.kind().taxCode(), taxCodes, marked);
-        unmark(documents, documents.kind().party(), parties, marked);
+        unmark(documents, documents.kind().taxCode(), taxCodes, books::taxCode, marked);
+        unmark(documents, documents.kind().party(), parties, books::party, marked);
     }
 
     private static void unmark(
-            DocumentBlock documents, @Nullable Field field, SpanMap<String> known, boolean[] marked) {
+            DocumentBlock documents,
+            @Nullable Field field,
+            SpanMap<String> known,
+            Function<String, @Nullable Object> named,
+            boolean[] marked) {
         RecordBlock records = documents.records();
         boolean coded = documents.isCoded();
         if (field == null || !coded && records.lacks(field)) {
@@ -47,17 +51,13 @@ final class CodeCheck implements Check {
         }
         for (int i = 0; i < documents.size(); i++) {
             for (int at = documents.from(i); marked[i] && at < documents.to(i); at++) {
-                marked[i] = coded ? isKnown(documents.made(field, i, at), known) : isKnown(records, field, at, known);
+                marked[i] = coded ? isKnown(documents.made(field, i, at), named) : isKnown(records, field, at, known);
             }
         }
     }
 
-    private static boolean isKnown(@Nullable String code, SpanMap<String> known) {
-        if (code == null) {
-            return true;
-        }
-        byte[] bytes = code.getBytes(StandardCharsets.UTF_8);
-        return known.get(bytes, 0, bytes.length) != null;
+    private static boolean isKnown(@Nullable String code, Function<String, @Nullable Object> named) {
+        return code == null || named.apply(code) != null;
     }
 
     private static boolean isKnown(RecordBlock records, Field field, int at, SpanMap<String> known) {

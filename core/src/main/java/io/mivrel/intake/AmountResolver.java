@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Comes to the one signed amount of a record: as given, from one of two sides that exclude each other, or from quantity
@@ -28,6 +29,8 @@ final class AmountResolver {
     private final RowProblems problems;
     private final boolean oneAmount;
     private final boolean sides;
+    /** {@code null} when no row names its currency. */
+    private final @Nullable Field named;
 
     AmountResolver(Layout layout, AmountRule rule, Currency currency, RowProblems problems) {
         this.layout = layout;
@@ -36,12 +39,13 @@ final class AmountResolver {
         this.problems = problems;
         this.oneAmount = layout.fields().containsKey(rule.amount());
         this.sides = rule.hasSides() && layout.fields().containsKey(rule.plusSide());
+        Field field = rule.kind().currency();
+        this.named = field != null && layout.fields().containsKey(field) ? field : null;
     }
 
     /** Puts the amount into the record that is being filled, or says why there is none. */
     void resolve(RecordBlock record) {
-        Field named = rule.kind().currency();
-        if (named != null && layout.fields().containsKey(named)) {
+        if (named != null) {
             String code = record.text(named);
             checkCurrency(code == null ? "" : code, place(named), hasForeign(record));
         }

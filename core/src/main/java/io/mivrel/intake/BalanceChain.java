@@ -82,6 +82,10 @@ final class BalanceChain {
             open.add(row, amount, counts);
             return;
         }
+        if (order == RowOrder.OLDEST_FIRST && hasBalance && suspect == null && open.holdsOver(row, amount, balance)) {
+            steps++;
+            return;
+        }
         open.add(row, amount, counts);
         if (hasBalance) {
             open.after = balance;

@@ -500,7 +500,7 @@ public final class Intake {
         RecordBlock record = block.records();
         tally.records++;
         for (Field dimension : dimensions) {
-            tally.count(dimension, record.text(dimension));
+            tally.count(dimension, record);
         }
         long day = record.number(dateField);
         if (day != SourceRecord.ABSENT) {

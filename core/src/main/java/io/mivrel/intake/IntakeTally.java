@@ -1,8 +1,11 @@
 package io.mivrel.intake;
 
 import io.mivrel.model.Field;
+import io.mivrel.model.RecordBlock;
 import io.mivrel.money.Totals;
 import io.mivrel.rows.LeftOut;
+import io.mivrel.text.SpanMap;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
@@ -23,7 +26,12 @@ public final class IntakeTally {
     private static final int MOST_VALUES = 1000;
 
     private final String file;
-    private final Map<String, Map<String, Long>> values = new TreeMap<>();
+    /** Of each further code its values, each with how many there are. */
+    private final Map<String, Map<String, long[]>> values = new TreeMap<>();
+
+    /** The same, found without a string; made anew for each new value. */
+    private final Map<Field, SpanMap<long[]>> counts = new HashMap<>();
+
     long rows;
     long again;
     long records;
@@ -61,14 +69,25 @@ public final class IntakeTally {
         this.totals = new Totals(currency);
     }
 
-    /** Counts a value of a further code, such as a department. */
-    void count(Field dimension, @Nullable String value) {
-        if (value != null) {
-            Map<String, Long> counts = values.computeIfAbsent(dimension.name(), name -> new HashMap<>());
-            if (counts.size() < MOST_VALUES || counts.containsKey(value)) {
-                counts.merge(value, 1L, Long::sum);
-            }
+    /** Counts the value of a further code, such as a department, in the record that is being filled. */
+    void count(Field dimension, RecordBlock record) {
+        int start = record.textStart(dimension, record.size());
+        int end = record.textEnd(dimension, record.size());
+        if (start == end) {
+            return;
         }
+        SpanMap<long[]> known = counts.get(dimension);
+        long[] count = known == null ? null : known.get(record.textBytes(), start, end);
+        if (count == null) {
+            Map<String, long[]> all = values.computeIfAbsent(dimension.name(), name -> new HashMap<>());
+            if (all.size() == MOST_VALUES) {
+                return;
+            }
+            count = new long[1];
+            all.put(new String(record.textBytes(), start, end - start, StandardCharsets.UTF_8), count);
+            counts.put(dimension, new SpanMap<>(all));
+        }
+        count[0]++;
     }
 
     /**
@@ -76,7 +95,13 @@ public final class IntakeTally {
      * which there should be. Of a field with very many, the first {@value #MOST_VALUES}.
      */
     public Map<String, Map<String, Long>> values() {
-        return values;
+        Map<String, Map<String, Long>> all = new TreeMap<>();
+        values.forEach((field, counted) -> {
+            Map<String, Long> counts = new TreeMap<>();
+            counted.forEach((value, count) -> counts.put(value, count[0]));
+            all.put(field, counts);
+        });
+        return all;
     }
 
     void leaveOut(LeftOut cause) {

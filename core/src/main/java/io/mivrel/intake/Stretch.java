@@ -56,6 +56,19 @@ final class Stretch {
         }
     }
 
+    /** Goes on behind a row that moves the balance before to the one beside it, if it does: the next stretch begins there. */
+    boolean holdsOver(long row, long amount, long balance) {
+        boolean holds = count == 0
+                && before != SourceRecord.ABSENT
+                && amount != SourceRecord.ABSENT
+                && before + amount == balance;
+        if (holds) {
+            before = balance;
+            beforeRow = row;
+        }
+        return holds;
+    }
+
     /** Takes the rows of another one in, which stand elsewhere in the file. */
     void join(Stretch other) {
         if (other.count == 0) {

@@ -17,7 +17,6 @@ import io.mivrel.model.Severity;
 import io.mivrel.run.DocumentHistory.Earlier;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.SortedDocument.Disposition;
-import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -161,26 +160,16 @@ final class DocumentSorter {
 
     private static long coded(DocumentBlock documents, int i) {
         Coding coding = documents.coding(documents.from(i));
-        return coding == null
-                ? 0
-                : coded(
-                        1,
-                        coding.posting().account(),
-                        coding.posting().taxCode(),
-                        coding.posting().party());
+        return coding == null ? 0 : coding.figure();
     }
 
     // How a bank line is coded, in a figure; 0 for documents that have a name of their own.
     private static long coded(Document document) {
         long coded = document.kind().isOfAccount() ? 1 : 0;
         for (Line line : document.kind().isOfAccount() ? document.lines() : List.<Line>of()) {
-            coded = coded(coded, line.account(), line.taxCode(), line.party());
+            coded = Coding.figure(coded, line.account(), line.taxCode(), line.party());
         }
         return coded;
-    }
-
-    private static long coded(long before, @Nullable String account, @Nullable String tax, @Nullable String party) {
-        return account == null ? 0 : Hash64.add(Hash64.add(Hash64.add(before, account), tax), party);
     }
 
     private void compareCoding(long coded, RecordRange records) {

@@ -22,6 +22,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -41,6 +42,8 @@ final class Transfers {
     private final DocumentHistory history;
     /** The account for transfers; {@code null} where the books have none. */
     private final @Nullable String through;
+    /** The bank and card accounts of the books. */
+    private final Set<String> own;
     /** Accounts that this run takes in, whose lines may still come. */
     private final Set<String> taken = new HashSet<>();
 
@@ -49,6 +52,10 @@ final class Transfers {
     Transfers(Books books, DocumentHistory history, List<Input> inputs) {
         this.books = books;
         this.history = history;
+        this.own = books.accounts().stream()
+                .filter(Account::holdsMoney)
+                .map(Account::code)
+                .collect(Collectors.toSet());
         this.through = books.accountFor(AccountUse.TRANSFER).map(Account::code).orElse(null);
         for (Input input : inputs) {
             if (input.layout().account() != null) {
@@ -59,8 +66,7 @@ final class Transfers {
 
     /** True for a bank or card account of the books. */
     boolean isOwn(@Nullable String account) {
-        Account known = account == null ? null : books.account(account);
-        return known != null && known.holdsMoney();
+        return account != null && own.contains(account);
     }
 
     /** The document of an end led through the account for transfers, where there is one; else the document itself. */

@@ -4,9 +4,10 @@ import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.time.DayOfWeek;
 import java.time.Month;
-import java.time.format.TextStyle;
 import java.util.Arrays;
+import java.util.Calendar;
 import java.util.Collection;
+import java.util.GregorianCalendar;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -16,18 +17,19 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The names of months and days, as the platform's locale data (Unicode CLDR) has them, short and long, with and without
  * accents: of some usual languages together, or of one. Of several languages, a name that means two months in two of them is
  * left out; one that means two days stands for both, and the date decides. Of one language, the beginning of a month's name
- * that no other month has is that month. Immutable.
+ * that no other month has is that month. Immutable; looked up when the first name is asked for, since most dates are figures.
  */
 public final class DateNames {
     private static final Map<String, DateNames> SINGLE = new ConcurrentHashMap<>();
 
-    private static final List<TextStyle> SHORT = List.of(TextStyle.SHORT, TextStyle.SHORT_STANDALONE);
-    private static final List<TextStyle> FULL = List.of(TextStyle.FULL, TextStyle.FULL_STANDALONE);
+    private static final List<Integer> SHORT = List.of(Calendar.SHORT_FORMAT, Calendar.SHORT_STANDALONE);
+    private static final List<Integer> FULL = List.of(Calendar.LONG_FORMAT, Calendar.LONG_STANDALONE);
     private static final int LONGEST = 40;
     private static final int LEAST_BEGINNING = 3;
 
@@ -35,18 +37,30 @@ public final class DateNames {
     static final DateNames USUAL =
             new DateNames("", List.of("en", "de", "fr", "es", "it", "pt", "nl", "sv", "da", "nb", "fi", "pl", "cs"));
 
+    /** Months from 1; days of the week as bits, Monday the lowest. */
+    private record Tables(
+            Map<String, Integer> shortMonths,
+            Map<String, Integer> fullMonths,
+            Map<String, Integer> shortDays,
+            Map<String, Integer> fullDays) {}
+
     private final String language;
-    private final Map<String, Integer> shortMonths;
-    private final Map<String, Integer> fullMonths;
-    private final Map<String, Integer> shortDays;
-    private final Map<String, Integer> fullDays;
+    private final List<String> languages;
+    private volatile @Nullable Tables tables;
 
     private DateNames(String language, List<String> languages) {
         this.language = language;
-        this.shortMonths = months(SHORT, languages);
-        this.fullMonths = months(FULL, languages);
-        this.shortDays = days(SHORT, languages);
-        this.fullDays = days(FULL, languages);
+        this.languages = languages;
+    }
+
+    private Tables tables() {
+        Tables known = tables;
+        if (known == null) {
+            known = new Tables(
+                    months(SHORT, languages), months(FULL, languages), days(SHORT, languages), days(FULL, languages));
+            tables = known;
+        }
+        return known;
     }
 
     /** The names of one language, by its code of ISO 639; of the usual ones for an empty code. */
@@ -96,13 +110,15 @@ public final class DateNames {
 
     private boolean knows(String word) {
         String small = word.toLowerCase(Locale.ROOT);
-        return month(word) > 0 || shortDays.containsKey(small) || fullDays.containsKey(small);
+        return month(word) > 0
+                || tables().shortDays.containsKey(small)
+                || tables().fullDays.containsKey(small);
     }
 
     private int month(String name) {
         String small = name.toLowerCase(Locale.ROOT);
-        Integer full = fullMonths.get(small);
-        Integer known = full == null ? shortMonths.get(small) : full;
+        Integer full = tables().fullMonths.get(small);
+        Integer known = full == null ? tables().shortMonths.get(small) : full;
         return known != null ? known : language.isEmpty() ? 0 : beginning(small);
     }
 
@@ -110,7 +126,7 @@ public final class DateNames {
     private int beginning(String small) {
         Set<Integer> months = new HashSet<>();
         if (small.length() >= LEAST_BEGINNING) {
-            fullMonths.forEach((name, month) -> {
+            tables().fullMonths.forEach((name, month) -> {
                 if (name.startsWith(small)) {
                     months.add(month);
                 }
@@ -134,7 +150,7 @@ public final class DateNames {
             return 0;
         }
         String name = new String(c, i, length, StandardCharsets.UTF_8).toLowerCase(Locale.ROOT);
-        int month = (full ? fullMonths : shortMonths).getOrDefault(name, 0);
+        int month = (full ? tables().fullMonths : tables().shortMonths).getOrDefault(name, 0);
         return month > 0 || full || language.isEmpty() ? month : beginning(name);
     }
 
@@ -144,53 +160,66 @@ public final class DateNames {
             return 0;
         }
         String name = new String(c, i, length, StandardCharsets.UTF_8);
-        return (full ? fullDays : shortDays).getOrDefault(name.toLowerCase(Locale.ROOT), 0);
+        return (full ? tables().fullDays : tables().shortDays).getOrDefault(name.toLowerCase(Locale.ROOT), 0);
     }
 
-    private static Map<String, Integer> months(List<TextStyle> styles, List<String> languages) {
-        boolean usual = languages.size() > 1;
+    private static Map<String, Integer> months(List<Integer> styles, List<String> languages) {
+        Map<String, Set<Integer>> found = found(Calendar.MONTH, styles, languages);
         Map<String, Integer> names = new HashMap<>();
-        Set<String> doubtful = new HashSet<>();
-        for (Month month : Month.values()) {
-            for (String language : languages) {
-                for (TextStyle style : styles) {
-                    for (String name : spellings(month.getDisplayName(style, Locale.forLanguageTag(language)))) {
-                        Integer before = names.putIfAbsent(name, month.getValue());
-                        if (before != null && before != month.getValue()) {
-                            doubtful.add(name);
-                        }
-                    }
-                }
+        found.forEach((name, months) -> {
+            if (months.size() == 1) {
+                names.put(name, months.iterator().next() + 1);
             }
-            // As they are known whatever locale data the platform has.
-            String english = month.toString().toLowerCase(Locale.ROOT);
-            if (usual) {
-                names.put(styles.equals(FULL) ? english : english.substring(0, 3), month.getValue());
+        });
+        // As they are known whatever locale data the platform has.
+        if (languages.size() > 1) {
+            for (Month month : Month.values()) {
+                names.put(english(month, styles), month.getValue());
             }
-        }
-        doubtful.forEach(names::remove);
-        if (usual && styles.equals(SHORT)) {
-            names.put("sept", 9);
-            names.put("mrz", 3);
+            if (styles.equals(SHORT)) {
+                names.put("sept", 9);
+                names.put("mrz", 3);
+            }
         }
         return Map.copyOf(names);
     }
 
-    private static Map<String, Integer> days(List<TextStyle> styles, List<String> languages) {
+    private static Map<String, Integer> days(List<Integer> styles, List<String> languages) {
         Map<String, Integer> names = new HashMap<>();
+        found(Calendar.DAY_OF_WEEK, styles, languages)
+                .forEach((name, days) -> days.forEach(day -> names.merge(name, bit(day), (a, b) -> a | b)));
         for (DayOfWeek day : DayOfWeek.values()) {
-            int bit = 1 << day.ordinal();
-            for (String language : languages) {
-                for (TextStyle style : styles) {
-                    for (String name : spellings(day.getDisplayName(style, Locale.forLanguageTag(language)))) {
-                        names.merge(name, bit, (a, b) -> a | b);
-                    }
-                }
-            }
-            String english = day.toString().toLowerCase(Locale.ROOT);
-            names.merge(styles.equals(FULL) ? english : english.substring(0, 3), bit, (a, b) -> a | b);
+            names.merge(english(day, styles), 1 << day.ordinal(), (a, b) -> a | b);
         }
         return Map.copyOf(names);
+    }
+
+    // The platform's calendar counts its days from Sunday, as 1.
+    private static int bit(int day) {
+        return 1 << (day + 5) % 7;
+    }
+
+    private static String english(Enum<?> name, List<Integer> styles) {
+        String small = name.name().toLowerCase(Locale.ROOT);
+        return styles.equals(FULL) ? small : small.substring(0, 3);
+    }
+
+    /** What each name stands for, in the numbers of the platform's calendar. */
+    private static Map<String, Set<Integer>> found(int field, List<Integer> styles, List<String> languages) {
+        Calendar calendar = new GregorianCalendar(Locale.ROOT);
+        Map<String, Set<Integer>> found = new HashMap<>();
+        for (String language : languages) {
+            for (int style : styles) {
+                Map<String, Integer> names = calendar.getDisplayNames(field, style, Locale.forLanguageTag(language));
+                // Null where the locale data have none.
+                if (names != null) {
+                    names.forEach((name, value) -> spellings(name)
+                            .forEach(spelling -> found.computeIfAbsent(spelling, s -> new HashSet<>())
+                                    .add(value)));
+                }
+            }
+        }
+        return found;
     }
 
     // Points are written or not, and old systems have no accents.

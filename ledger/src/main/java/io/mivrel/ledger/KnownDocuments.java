@@ -172,11 +172,13 @@ final class KnownDocuments implements AutoCloseable {
         days.add(new Days(account.hashCode(), form, first, last));
     }
 
+    /** True when there are none at all, and each document is new. */
+    boolean isEmpty() {
+        return empty;
+    }
+
     /** {@code on} gives the identity of the same document on another day. */
     Verdict judge(String account, long identity, long content, long day, long amount, Form form, LongUnaryOperator on) {
-        if (empty) {
-            return Verdict.NEW;
-        }
         if (!amounts.isEmpty()) {
             long[] days = covered.computeIfAbsent(account.hashCode(), a -> new long[] {day, day});
             days[0] = Math.min(days[0], day);

@@ -418,6 +418,9 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     @Override
     public Verdict judge(Kind kind, RecordRange records, long identity, long content) throws IOException {
+        if (known().isEmpty()) {
+            return Verdict.NEW;
+        }
         String account = records.block().source().account();
         boolean byAccount = kind.isOfAccount();
         if (byAccount) {
