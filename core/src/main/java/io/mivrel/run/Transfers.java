@@ -103,15 +103,24 @@ final class Transfers {
     @Nullable
     Finding judge(Document document) throws IOException {
         String account = document.records().block().source().account();
-        List<Line> lines = document.lines();
-        String other = document.kind().isOfAccount() && lines.size() == 1
-                ? lines.get(0).account()
-                : null;
         LocalDate date = document.date();
-        if (account == null || other == null || date == null || other.equals(account) || !isOwn(other)) {
-            return null;
+        if (account != null && date != null && document.kind().isOfAccount()) {
+            for (Line line : document.lines()) {
+                String other = line.account();
+                Finding found =
+                        other != null && isEnd(other, account) ? judge(document, line, account, other, date) : null;
+                if (found != null) {
+                    return found;
+                }
+            }
         }
-        long amount = lines.get(0).minor();
+        return null;
+    }
+
+    // Of a line that is split, one part may be an end.
+    private @Nullable Finding judge(Document document, Line part, String account, String other, LocalDate date)
+            throws IOException {
+        long amount = part.minor();
         List<End> here = booked.computeIfAbsent(new Ends(other, account, -amount), e -> new ArrayList<>());
         End met = here.stream()
                 .filter(e -> Math.abs(e.line.day().toEpochDay() - date.toEpochDay()) <= DocumentHistory.NEAR_DAYS)
@@ -125,8 +134,7 @@ final class Transfers {
                         -amount,
                         date.toEpochDay(),
                         document.kind().identity().identity(document.records()));
-        String shown =
-                lines.get(0).amount() == null ? "" : String.valueOf(lines.get(0).amount());
+        String shown = part.amount() == null ? "" : String.valueOf(part.amount());
         if (end != null) {
             return through == null ? bookedAlready(document, account, other, shown, end) : null;
         }

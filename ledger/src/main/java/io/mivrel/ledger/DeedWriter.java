@@ -38,6 +38,9 @@ final class DeedWriter {
     private final long run;
     private final RunScope scope;
     private final List<DocumentPack> packs = new ArrayList<>();
+    /** Packs of documents with names that were written, and whose keys were not yet. */
+    private final List<DocumentPack> unindexed = new ArrayList<>();
+
     private final Map<SourceFile, Days> days = new LinkedHashMap<>();
     private @Nullable DocumentPack open;
     /** The days of the open pack's file. */
@@ -131,10 +134,35 @@ final class DeedWriter {
                 insert.setLong(12, DocumentPack.checksum(content));
                 insert.setBytes(13, content);
                 insert.executeUpdate();
+                if (!scope.kind().isOfAccount()) {
+                    pack.forgetContent();
+                    unindexed.add(pack);
+                }
+                if (unindexed.size() == PackIndex.MOST_PACKS) {
+                    writeKeys();
+                }
             }
         }
         packs.clear();
         open = null;
+    }
+
+    // Of the packs that were written last.
+    private void writeKeys() throws SQLException {
+        if (unindexed.isEmpty()) {
+            return;
+        }
+        byte[] keys = PackIndex.inOrder(unindexed);
+        try (PreparedStatement insert =
+                connection.prepareStatement("INSERT INTO document_pack_keys VALUES (?, ?, ?, ?, ?)")) {
+            insert.setLong(1, run);
+            insert.setLong(2, place - unindexed.size() + 1);
+            insert.setLong(3, unindexed.size());
+            insert.setLong(4, DocumentPack.checksum(keys));
+            insert.setBytes(5, keys);
+            insert.executeUpdate();
+        }
+        unindexed.clear();
     }
 
     private static String account(SourceFile source) {
@@ -214,6 +242,7 @@ final class DeedWriter {
             writeRows();
         } else {
             writePacks();
+            writeKeys();
         }
         try (PreparedStatement insert = connection.prepareStatement(
                 "UPDATE run SET documents = ?, checksum = ?, staged_evidence = ?," + " evidence = ? WHERE id = ?")) {

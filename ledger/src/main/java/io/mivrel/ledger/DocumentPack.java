@@ -33,6 +33,10 @@ final class DocumentPack {
     private long row;
     private byte[] bytes = new byte[1 << 14];
     private int length;
+    /** At most two to a document with a name. */
+    private int[] keys = new int[64];
+
+    private int keyed;
 
     DocumentPack(SourceFile source, long deliveries) {
         this.source = source;
@@ -90,6 +94,15 @@ final class DocumentPack {
         put(size);
         System.arraycopy(reference, from, bytes, length, size);
         length += size;
+        if (form == Form.NUMBER) {
+            if (keys.length < keyed + 2) {
+                keys = Arrays.copyOf(keys, keys.length * 2);
+            }
+            keys[keyed++] = PackIndex.key(identity);
+            if (figures != 0) {
+                keys[keyed++] = PackIndex.key(KnownDocuments.aroundDay(figures, onDay));
+            }
+        }
         day = onDay;
         row = onRow;
         firstDay = Math.min(firstDay, onDay);
@@ -117,6 +130,16 @@ final class DocumentPack {
 
     byte[] content() {
         return Arrays.copyOf(bytes, length);
+    }
+
+    /** What leads to the documents with a name, for {@link PackIndex}. */
+    int[] keys() {
+        return Arrays.copyOf(keys, keyed);
+    }
+
+    /** Once it was written, only its {@link #keys} are wanted. */
+    void forgetContent() {
+        bytes = new byte[0];
     }
 
     static long checksum(byte[] content) {

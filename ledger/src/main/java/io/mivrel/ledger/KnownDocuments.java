@@ -54,7 +54,7 @@ final class KnownDocuments implements AutoCloseable {
 
     private KnownTable documents;
     /** Figures, day and identity of documents with names, for those with the same figures. */
-    private final @Nullable KnownTable alike;
+    private @Nullable KnownTable alike;
     /** By form: how many lines of a day and amount are left to be met; none for kinds with numbers. */
     private final List<KnownTable> amounts = new ArrayList<>();
 
@@ -87,12 +87,10 @@ final class KnownDocuments implements AutoCloseable {
 
     /**
      * @param count how many may be added in all
-     * @param byAmount true when lines of files in other forms are to be met by day and amount; then {@link #reserve} is called
-     *     before they are added, for only some of them can matter
+     * @param byAmount true when lines of files in other forms are to be met by day and amount
      */
     KnownDocuments(long count, boolean byAmount) throws IOException {
         this.empty = count == 0;
-        this.room = byAmount ? 0 : count;
         this.documents = new KnownTable(7, room);
         this.alike = byAmount ? null : new KnownTable(4, room);
         for (int i = 0; byAmount && i < Form.values().length; i++) {
@@ -100,11 +98,12 @@ final class KnownDocuments implements AutoCloseable {
         }
     }
 
-    /** Makes room for so many documents more. */
+    /** Makes room for so many documents more, before they are added: only some of all can matter. */
     void reserve(long more) throws IOException {
         if (size + more > room) {
             room = Math.max(2 * room, size + more);
             documents = documents.grown(room);
+            alike = alike == null ? null : alike.grown(room);
             for (int i = 0; i < amounts.size(); i++) {
                 amounts.set(i, amounts.get(i).grown(room));
             }
@@ -149,7 +148,7 @@ final class KnownDocuments implements AutoCloseable {
 
     // Two of a day are enough: one of them is another than any that is looked for.
     private static void addAlike(KnownTable alike, long identity, long figures, long day, long place) {
-        long key = aroundDay(figures, Math.floorDiv(day, NEAR));
+        long key = aroundDay(figures, day);
         int sameDay = 0;
         long slot = alike.start(key);
         for (; !alike.isFree(slot); slot = alike.next(slot)) {
@@ -164,8 +163,15 @@ final class KnownDocuments implements AutoCloseable {
     }
 
     // Figures that come again month after month do not stand in one long row.
-    private static long aroundDay(long figures, long stretch) {
-        return Hash64.add(figures, stretch);
+    static long aroundDay(long figures, long day) {
+        return Hash64.add(figures, Math.floorDiv(day, NEAR));
+    }
+
+    /** The hashes under which documents with these figures near a day are found. */
+    static long[] aroundDays(long figures, long day) {
+        long before = aroundDay(figures, day - DocumentHistory.NEAR_DAYS);
+        long behind = aroundDay(figures, day + DocumentHistory.NEAR_DAYS);
+        return before == behind ? new long[] {before} : new long[] {before, behind};
     }
 
     void addDays(String account, Form form, long first, long last) {
@@ -342,9 +348,7 @@ final class KnownDocuments implements AutoCloseable {
         if (empty || alike == null) {
             return null;
         }
-        long last = Math.floorDiv(day + DocumentHistory.NEAR_DAYS, NEAR);
-        for (long stretch = Math.floorDiv(day - DocumentHistory.NEAR_DAYS, NEAR); stretch <= last; stretch++) {
-            long key = aroundDay(figures, stretch);
+        for (long key : aroundDays(figures, day)) {
             for (long slot = alike.start(key); !alike.isFree(slot); slot = alike.next(slot)) {
                 long days = Math.abs(alike.get(slot, ALIKE_DAY) - day);
                 if (alike.get(slot, FIGURES) == key && alike.get(slot, ALIKE_IDENTITY) != identity && days < apart) {

@@ -22,6 +22,7 @@ final class KnownTable implements AutoCloseable {
     private final int width;
     private final long slots;
     private final LongBuffer[] segments;
+    private final int capacity;
     private final @Nullable FileChannel file;
 
     /**
@@ -33,6 +34,7 @@ final class KnownTable implements AutoCloseable {
         this.slots = Long.highestOneBit(Math.max(16, rows) * 3 / 2) * 2;
         long longs = slots * width;
         int perSegment = (int) Math.min(longs, SEGMENT_LONGS / width * (long) width);
+        capacity = perSegment;
         segments = new LongBuffer[(int) ((longs + perSegment - 1) / perSegment)];
         if (longs * Long.BYTES <= SMALL_BYTES) {
             file = null;
@@ -89,14 +91,21 @@ final class KnownTable implements AutoCloseable {
 
     long get(long slot, int column) {
         long at = slot * width + column;
-        int capacity = segments[0].capacity();
-        return segments[(int) (at / capacity)].get((int) (at % capacity));
+        // Most tables have one segment, and dividing is slow.
+        return segments.length == 1 ? segments[0].get((int) at) : segment(at).get((int) (at % capacity));
     }
 
     void set(long slot, int column, long value) {
         long at = slot * width + column;
-        int capacity = segments[0].capacity();
-        segments[(int) (at / capacity)].put((int) (at % capacity), value);
+        if (segments.length == 1) {
+            segments[0].put((int) at, value);
+        } else {
+            segment(at).put((int) (at % capacity), value);
+        }
+    }
+
+    private LongBuffer segment(long at) {
+        return segments[(int) (at / capacity)];
     }
 
     long slots() {

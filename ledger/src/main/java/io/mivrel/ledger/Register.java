@@ -42,10 +42,16 @@ public final class Register implements DocumentHistory, AutoCloseable {
     /** So many days more than are needed are looked up at a time. */
     private static final int AHEAD = 61;
 
+    private static final String PACKS = "SELECT d.run_id, d.place, d.account, d.currency, d.source_file,"
+            + " d.source_ordinal, d.deliveries, d.documents, d.checksum, d.content FROM document_pack d";
+
     private final RegisterDatabase database;
     private final Connection connection;
     private @Nullable RunScope scope;
     private @Nullable KnownDocuments known;
+    /** Of documents with names: which packs may hold one; {@code null} for lines of accounts. */
+    private @Nullable PackIndex index;
+
     private @Nullable DeedWriter deeds;
     private long run;
     private long lacking;
@@ -199,8 +205,68 @@ public final class Register implements DocumentHistory, AutoCloseable {
             loadDays();
         } else {
             loadRows(scope().dates());
-            loadPacks(scope().dates());
+            index = new PackIndex(2 * number("SELECT coalesce(sum(documents), 0) FROM document_pack"));
+            loadIndex(index);
         }
+    }
+
+    // Packs that were written without keys are read at once.
+    private void loadIndex(PackIndex target) throws SQLException, IOException {
+        if (database.format() >= 10) {
+            String sql = "SELECT k.run_id, k.place, k.packs, k.checksum, k.keys FROM document_pack_keys k"
+                    + " JOIN document_pack d ON d.run_id = k.run_id AND d.place = k.place"
+                    + where("first_day", "last_day");
+            try (PreparedStatement query = query(sql, scope().dates());
+                    ResultSet rows = query.executeQuery()) {
+                while (rows.next()) {
+                    byte[] keys = rows.getBytes(5);
+                    if (DocumentPack.checksum(keys) != rows.getLong(4)) {
+                        throw damagedPack(rows.getLong(1));
+                    }
+                    target.add(rows.getLong(1) << PLACE_BITS | rows.getLong(2), rows.getInt(3), keys);
+                }
+            }
+        }
+        List<Long> others = new ArrayList<>();
+        String sql = "SELECT d.run_id, d.place FROM document_pack d" + where("first_day", "last_day");
+        try (PreparedStatement query = query(sql, scope().dates());
+                ResultSet rows = query.executeQuery()) {
+            while (rows.next()) {
+                long place = rows.getLong(1) << PLACE_BITS | rows.getLong(2);
+                if (!target.knows(place)) {
+                    others.add(place);
+                }
+            }
+        }
+        loadPacks(others);
+    }
+
+    // Of documents with names, those of the packs that may hold one like it.
+    private void loadPacks(Iterable<Long> places) throws SQLException, IOException {
+        for (long place : places) {
+            if (!loadedPlaces.contains(place)) {
+                try (PreparedStatement query =
+                        connection.prepareStatement(PACKS + " WHERE d.run_id = ? AND d.place = ?")) {
+                    query.setLong(1, place >>> PLACE_BITS);
+                    query.setLong(2, place & (1L << PLACE_BITS) - 1);
+                    loadPacks(query);
+                }
+            }
+        }
+    }
+
+    private void loadPacks(long hash) throws IOException {
+        if (index != null) {
+            try {
+                loadPacks(index.places(hash));
+            } catch (SQLException e) {
+                throw database.failure(e);
+            }
+        }
+    }
+
+    private RegisterException damagedPack(long of) {
+        return database.damaged("a pack of run " + of + " is not as it was written");
     }
 
     // Of bank lines, which a date is part of, only those of the days around can matter; most files go on from day to
@@ -221,7 +287,9 @@ public final class Register implements DocumentHistory, AutoCloseable {
         if (!days.from().isAfter(days.to())) {
             try {
                 loadRows(days);
-                loadPacks(days);
+                try (PreparedStatement query = query(PACKS + where("first_day", "last_day"), days)) {
+                    loadPacks(query);
+                }
             } catch (SQLException e) {
                 throw database.failure(e);
             }
@@ -241,7 +309,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
     // and wanted dates.
     private String where(String firstDay, String lastDay) {
         // What this run itself has noted so far is not of before.
-        String all = " JOIN run ON run.id = run_id WHERE run.company = ? AND d.kind = ? AND d.state <> 'withdrawn'"
+        String all = " JOIN run ON run.id = d.run_id WHERE run.company = ? AND d.kind = ? AND d.state <> 'withdrawn'"
                 + " AND d.run_id <> " + run;
         if (!scope().kind().isOfAccount()) {
             return all;
@@ -366,27 +434,23 @@ public final class Register implements DocumentHistory, AutoCloseable {
         }
     }
 
-    private void loadPacks(DateWindow days) throws SQLException, IOException {
-        String sql =
-                "SELECT run_id, account, currency, source_file, source_ordinal, deliveries, d.documents, d.checksum,"
-                        + " d.content, place FROM document_pack d" + where("first_day", "last_day");
-        try (PreparedStatement query = query(sql, days);
-                ResultSet rows = query.executeQuery()) {
+    private void loadPacks(PreparedStatement query) throws SQLException, IOException {
+        try (ResultSet rows = query.executeQuery()) {
             while (rows.next()) {
-                if (!loadedPlaces.add(rows.getLong(1) << PLACE_BITS | rows.getLong(10))) {
+                long place = rows.getLong(1) << PLACE_BITS | rows.getLong(2);
+                if (!loadedPlaces.add(place)) {
                     continue;
                 }
-                known().reserve(rows.getLong(7));
-                byte[] content = rows.getBytes(9);
-                if (DocumentPack.checksum(content) != rows.getLong(8)) {
-                    throw database.damaged("a pack of run " + rows.getLong(1) + " is not as it was written");
+                known().reserve(rows.getLong(8));
+                byte[] content = rows.getBytes(10);
+                if (DocumentPack.checksum(content) != rows.getLong(9)) {
+                    throw damagedPack(rows.getLong(1));
                 }
-                String account = rows.getString(2);
-                long by = deliveries(rows.getLong(6), bitsOfRuns.get(rows.getLong(1)));
-                long place = rows.getLong(1) << PLACE_BITS | rows.getLong(10);
+                String account = rows.getString(3);
+                long by = deliveries(rows.getLong(7), bitsOfRuns.get(rows.getLong(1)));
                 DocumentPack.read(
                         content,
-                        rows.getInt(7),
+                        rows.getInt(8),
                         source(rows),
                         (identity, figures, own, day, amount, form, row, reference) ->
                                 known().add(account, identity, figures, own, day, amount, form, by, place));
@@ -396,7 +460,7 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     private static SourceFile source(ResultSet rows) throws SQLException {
         return new SourceFile(
-                rows.getString(4), "", rows.getInt(5), rows.getString(2), Currency.getInstance(rows.getString(3)));
+                rows.getString(5), "", rows.getInt(6), rows.getString(3), Currency.getInstance(rows.getString(4)));
     }
 
     private void loadDays() throws SQLException {
@@ -425,6 +489,8 @@ public final class Register implements DocumentHistory, AutoCloseable {
         boolean byAccount = kind.isOfAccount();
         if (byAccount) {
             loadAround(account == null ? "" : account, records.block().number(kind.date(), records.from()));
+        } else {
+            loadPacks(identity);
         }
         Verdict verdict = known().judge(
                         account == null ? "" : account,
@@ -463,6 +529,11 @@ public final class Register implements DocumentHistory, AutoCloseable {
 
     @Override
     public @Nullable Earlier alike(long identity, long figures, long day) throws IOException {
+        if (index != null) {
+            for (long hash : KnownDocuments.aroundDays(figures, day)) {
+                loadPacks(hash);
+            }
+        }
         return earlier(known().alike(identity, figures, day));
     }
 
@@ -673,6 +744,9 @@ public final class Register implements DocumentHistory, AutoCloseable {
     public void close() {
         if (known != null) {
             known().close();
+        }
+        if (index != null) {
+            index.close();
         }
         database.close();
     }

@@ -27,7 +27,7 @@ import org.sqlite.SQLiteConfig.TransactionMode;
  */
 final class RegisterDatabase implements AutoCloseable {
     /** The format that this Mivrel writes. */
-    static final int FORMAT = 9;
+    static final int FORMAT = 10;
     /** The first format that is still read; its registers get what they lack by {@code register-N.sql}. */
     private static final int OLDEST = 3;
 

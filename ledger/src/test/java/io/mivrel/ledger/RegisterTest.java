@@ -13,6 +13,7 @@ import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceFile;
 import io.mivrel.money.Totals;
+import io.mivrel.run.DocumentHistory.Earlier;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.FindingLog;
 import io.mivrel.run.RunReport;
@@ -21,6 +22,7 @@ import java.nio.file.Files;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
+import java.sql.Statement;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -287,6 +289,51 @@ public class RegisterTest {
         }
     }
 
+    // Of names found by their pack, and of packs without keys, as an earlier Mivrel wrote them, the same is known.
+    @Test
+    public void aFewDocumentsAreFoundAmongManyWithoutReadingAll() throws Exception {
+        RegisterPlace place = file();
+        RunScope scope = scope("ledger", JournalLines.KIND, "Journals");
+        try (Register register = begun(place, scope)) {
+            for (int i = 0; i < 50_000; i++) {
+                remember(register, JournalLines.KIND, journal("V-" + i, DAY + i % 90, 1000 + i), ALL);
+            }
+            publish(register, JournalLines.KIND);
+        }
+        for (String before : List.of(
+                "SELECT 1",
+                "UPDATE document_pack_keys SET keys = zeroblob(length(keys))",
+                "DELETE FROM document_pack_keys")) {
+            try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + place.file());
+                    Statement statement = connection.createStatement()) {
+                statement.execute(before);
+            }
+            if (before.contains("zeroblob")) {
+                assertThatThrownBy(() -> begun(place, scope).close())
+                        .isInstanceOf(RegisterException.class)
+                        .hasMessageContaining("is damaged");
+                continue;
+            }
+            try (Register register = begun(place, scope)) {
+                for (int i = 0; i < 50_000; i += 9_999) {
+                    RecordRange same = journal("V-" + i, DAY + i % 90, 1000 + i);
+                    assertThat(judge(register, JournalLines.KIND, same)).isEqualTo(Verdict.DELIVERED);
+                    assertThat(judge(register, JournalLines.KIND, journal("V-" + i, DAY + i % 90, 7)))
+                            .isEqualTo(Verdict.CHANGED);
+                    assertThat(judge(register, JournalLines.KIND, journal("V-" + i, DAY + 600, 1000 + i)))
+                            .isEqualTo(Verdict.NUMBER_RETURNS);
+                    RecordRange other = journal("W-" + i, DAY + i % 90 + 3, 1000 + i);
+                    assertThat(judge(register, JournalLines.KIND, other)).isEqualTo(Verdict.NEW);
+                    long figures = JournalLines.KIND.identity().figures(other);
+                    assertThat(register.alike(1, figures, DAY + i % 90 + 3))
+                            .extracting(Earlier::reference)
+                            .isEqualTo("V-" + i);
+                    assertThat(register.alike(1, figures, DAY + i % 90 + 6)).isNull();
+                }
+            }
+        }
+    }
+
     @Test
     public void whatIsPreparedAndNotPublishedIsUnfinished() throws IOException {
         RegisterPlace place = file();
@@ -398,7 +445,12 @@ public class RegisterTest {
                                         ? "UPDATE document SET amount = amount + 1 WHERE reference = 'V-7'"
                                         : "UPDATE document_pack SET content = zeroblob(length(content)) WHERE place = 2");
             }
-            assertThatThrownBy(() -> begun(place, scope).close())
+            // A pack is read when a document may be in it.
+            assertThatThrownBy(() -> {
+                        try (Register register = begun(place, scope)) {
+                            judge(register, JournalLines.KIND, journal("V-5000", DAY, 5000));
+                        }
+                    })
                     .isInstanceOf(RegisterException.class)
                     .hasMessageContaining("is damaged")
                     .hasMessageContaining("Put back a copy");
