@@ -132,9 +132,13 @@ final class DocumentPack {
         return Arrays.copyOf(bytes, length);
     }
 
-    /** What leads to the documents with a name, for {@link PackIndex}. */
+    /** What leads to the documents with a name, for {@link PackIndex}: the first {@link #keyed} numbers. */
     int[] keys() {
-        return Arrays.copyOf(keys, keyed);
+        return keys;
+    }
+
+    int keyed() {
+        return keyed;
     }
 
     /** Once it was written, only its {@link #keys} are wanted. */

@@ -46,16 +46,8 @@ final class PackIndex implements AutoCloseable {
 
     /** What the register keeps of the keys of some packs that follow one another. */
     static byte[] inOrder(List<DocumentPack> packs) {
-        long[] rows =
-                new long[packs.stream().mapToInt(pack -> pack.keys().length).sum()];
-        int length = 0;
-        for (int pack = 0; pack < packs.size(); pack++) {
-            for (int key : packs.get(pack).keys()) {
-                rows[length++] = (long) key << Byte.SIZE | pack;
-            }
-        }
-        Arrays.sort(rows);
-        ByteBuffer bytes = ByteBuffer.allocate(length * (Integer.BYTES + 1));
+        long[] rows = rows(packs);
+        ByteBuffer bytes = ByteBuffer.allocate(rows.length * (Integer.BYTES + 1));
         for (long row : rows) {
             bytes.putInt((int) (row >> Byte.SIZE));
         }
@@ -63,6 +55,42 @@ final class PackIndex implements AutoCloseable {
             bytes.put((byte) row);
         }
         return bytes.array();
+    }
+
+    // Of each key itself and its pack. Hashes lie evenly: by their upper halves they are nearly in order.
+    private static long[] rows(List<DocumentPack> packs) {
+        int[] from = new int[(1 << Short.SIZE) + 1];
+        int count = 0;
+        for (DocumentPack pack : packs) {
+            int[] keys = pack.keys();
+            for (int i = 0; i < pack.keyed(); i++) {
+                from[upper(keys[i]) + 1]++;
+            }
+            count += pack.keyed();
+        }
+        for (int i = 1; i < from.length; i++) {
+            from[i] += from[i - 1];
+        }
+        long[] rows = new long[count];
+        for (int at = 0; at < packs.size(); at++) {
+            int[] keys = packs.get(at).keys();
+            for (int i = 0; i < packs.get(at).keyed(); i++) {
+                rows[from[upper(keys[i])]++] = (long) keys[i] << Byte.SIZE | at;
+            }
+        }
+        for (int i = 1; i < count; i++) {
+            long row = rows[i];
+            int to = i;
+            for (; to > 0 && rows[to - 1] > row; to--) {
+                rows[to] = rows[to - 1];
+            }
+            rows[to] = row;
+        }
+        return rows;
+    }
+
+    private static int upper(int key) {
+        return (key >> Short.SIZE) - Short.MIN_VALUE;
     }
 
     /** Adds the keys of packs that stand in the register from a place on, as {@link #inOrder} gave them. */
