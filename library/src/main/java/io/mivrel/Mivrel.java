@@ -216,7 +216,7 @@ public final class Mivrel {
                         one.place(),
                         0,
                         0,
-                        "'" + one.account() + "' is no account of the chart, and none of "
+                        "'" + one.account() + "' is not in the chart, nor one of "
                                 + String.join(", ", Decision.words()),
                         near == null ? "" : "'" + near + "'?"));
             } else if (one.account() != null && coding == null && isOfThisRun(one.file())) {

@@ -244,7 +244,7 @@ public class CorrectionsTest {
         copies.put("bank.csv", "shop two", "Mivrel decision", "").save();
         assertThatThrownBy(() -> shop.open("bank"))
                 .isInstanceOf(SettingsException.class)
-                .hasMessageContaining("'6201' is no account of the chart");
+                .hasMessageContaining("'6201' is not in the chart");
         copies.put("bank.csv", "odd payment", "Mivrel decision", "")
                 .put("bank.csv", "shop two", "Mivrel key", "0")
                 .save();
@@ -390,7 +390,7 @@ public class CorrectionsTest {
         assertThatThrownBy(() -> shop.run("bank"))
                 .isInstanceOf(SettingsException.class)
                 .hasMessageContaining("'KEEP' needs 'Mivrel who'")
-                .hasMessageContaining("'nonsense' is no account of the chart");
+                .hasMessageContaining("'nonsense' is not in the chart");
     }
 
     @Test

@@ -418,7 +418,7 @@ public class InCodeTest {
                 .field(BankLines.AMOUNT, "amount")
                 .build();
         assertThatThrownBy(() -> Mivrel.named("x", BOOKS).takeIn(file, astray).check())
-                .hasMessageContaining("no bank or card account");
+                .hasMessageContaining("not set up as a bank or card account");
     }
 
     @Test

@@ -74,7 +74,7 @@ public class NothingTwiceTest {
                 .run("invoice");
         assertThat(alone.report().clear().documents()).isZero();
         assertThat(said(alone).get(0))
-                .contains("TR-66 of 2027-03-01", "row 2, delivered by 'invoice'", "spelled otherwise");
+                .contains("TR-66 of 2027-03-01", "row 2, delivered by 'invoice'", "written differently");
     }
 
     @Test

@@ -18,7 +18,7 @@ import java.util.Locale;
 import java.util.Map;
 import org.testng.annotations.Test;
 
-/** One layout for many months: other titles, other days, and what a layout takes on trust. */
+/** One layout for many months: other titles, other days, and what a layout lets pass. */
 public class OneLayoutTest {
     private static Reading bank(String more, String fields, String text) throws Exception {
         Workshop workshop = new Workshop()

@@ -348,11 +348,11 @@ public class RulesTest {
                 1,
                 statement("a.ofx", OFX.replace("<STMTTRN>", "<STMTTRM>")),
                 "<STMTTRM>, which OFX does not know"));
-        cases.add(of(FILE_DAMAGED, 5, statement("a.sta", MT940.replace(":61:", ":6I:")), "no field of a statement"));
+        cases.add(of(FILE_DAMAGED, 5, statement("a.sta", MT940.replace(":61:", ":6I:")), "not a field of a statement"));
         cases.add(of(FILE_DAMAGED, 6, statement("a.sta", MT940.replace(":62F:", ":62M:")), "last page is missing"));
         cases.add(of(FILE_DAMAGED, 0, statement("a.xml", camt("<Ntri/>")), "<Ntri>"));
         cases.add(of(FILE_BEYOND_CAP, 3, statement("a.ofx", OFX + "\n\n<" + "x".repeat(300)), "256"));
-        cases.add(of(ENTRY_UNREADABLE, 5, statement("a.sta", MT940.replace("D1,00", "1.00")), "no statement entry"));
+        cases.add(of(ENTRY_UNREADABLE, 5, statement("a.sta", MT940.replace("D1,00", "1.00")), "not a statement entry"));
         cases.add(of(
                 ENTRY_CURRENCY,
                 1,

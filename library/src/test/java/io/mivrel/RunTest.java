@@ -276,7 +276,7 @@ public class RunTest {
                 .containsPattern("sha-512:[0-9a-f]{128}");
         assertThat(Files.readString(evidence.resolve("findings.csv"))).contains("'=shop()");
         assertThat(evidence.resolve("settings/bank.yaml")).exists();
-        assertThat(evidence.resolve("summary.txt")).content().contains("read back, as meant");
+        assertThat(evidence.resolve("summary.txt")).content().contains("read back: matches");
     }
 
     @Test

@@ -419,7 +419,7 @@ public class ShapesTest {
                 .hasMessageContaining("first and last place")
                 .hasMessageContaining("one of 'heading'")
                 .hasMessageContaining("lacks 'title'")
-                .hasMessageContaining("is no pattern")
+                .hasMessageContaining("is not a pattern")
                 .hasMessageContaining("left")
                 .hasMessageContaining("one of 'is'");
     }

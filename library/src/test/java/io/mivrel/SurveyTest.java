@@ -227,7 +227,7 @@ public class SurveyTest {
         assertThat(survey.text())
                 .contains("odd: 1O,00 in row 21")
                 .contains("they break at row 10")
-                .contains("1 of 28 rows would be held: row 21, '1O,00' is no amount");
+                .contains("1 of 28 rows would be held: row 21, '1O,00' is not an amount");
         assertThat(survey.isSettled()).isFalse();
         remove(file);
     }
@@ -273,7 +273,7 @@ public class SurveyTest {
                 assertThat(survey.layout()).contains("? ");
                 survey.preview(3);
             } catch (IOException refused) {
-                assertThat(refused).hasMessageContaining("is no text");
+                assertThat(refused).hasMessageContaining("is neither text");
             }
         }
         remove(file);
@@ -326,7 +326,7 @@ public class SurveyTest {
             assertThat(survey.layout()).contains("gives: \"? bank lines");
         }
         Files.write(file, new byte[] {0, 1, 2, 3, 4, 5, 6, 7});
-        assertThatThrownBy(() -> FileSurvey.of(file)).hasMessageContaining("poem.txt: is no text");
+        assertThatThrownBy(() -> FileSurvey.of(file)).hasMessageContaining("poem.txt: is neither text");
         String wide = "cell,".repeat(16_000);
         Files.writeString(file, wide + "\n" + wide + "\n");
         assertThat(FileSurvey.of(file).text()).contains("of 16001 columns only the first 400 were looked at");

@@ -102,6 +102,7 @@ public class UnfinishedRunsTest {
         try (Connection connection = DriverManager.getConnection(url);
                 var statement = connection.createStatement()) {
             statement.executeUpdate("UPDATE document SET state = 'intended'");
+            statement.executeUpdate("DROP TABLE document_pack_keys");
             statement.executeUpdate("UPDATE register_format SET format = 7");
         }
         assertThat(states()).containsExactly("intended", "intended");

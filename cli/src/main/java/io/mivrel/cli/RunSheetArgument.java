@@ -94,7 +94,7 @@ final class RunSheetArgument {
             case "delivery" -> shown + " is a delivery; a run sheet names it: deliver: [{as: " + shown + ", to: out}]";
             case "ledger" -> shown + " is a ledger's settings; post to it: mivrel post RUNSHEET --to NAME";
             case "books" -> shown + " says whose books they are; a run sheet names their folder: books: books";
-            default -> yaml ? "" : shown + " is no run sheet; to make one from a raw file: mivrel start " + shown;
+            default -> yaml ? "" : shown + " is not a run sheet; to make one from a raw file: mivrel start " + shown;
         };
         if (!told.isEmpty()) {
             throw new ParameterException(spec.commandLine(), told);

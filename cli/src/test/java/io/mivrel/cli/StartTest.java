@@ -126,7 +126,7 @@ public class StartTest {
         assertThat(made.out()).contains("next: mivrel run").contains("proved: ");
         CommandOutput run = mivrel("run", folder.resolve(sheet));
         assertThat(run.status()).isZero();
-        assertThat(run.out()).contains("read back, as meant").contains(" 0 held ");
+        assertThat(run.out()).contains("read back: matches").contains(" 0 held ");
         assertThat(delivered(folder)).contains(lines);
         assertThat(answers.size()).isLessThanOrEqualTo(MOST_ANSWERS);
         assertThat(cpu().minus(began)).isLessThan(Duration.ofSeconds(10));
@@ -178,7 +178,8 @@ public class StartTest {
         assertThat(start(folder, files, "company=K", "account=1805", "deliver=bank-one-amount")
                         .err())
                 .contains("'1805' is not among", "'1800'?");
-        assertThat(start(folder, files, "company=K", "currency=Euro").err()).contains("no currency code of ISO 4217");
+        assertThat(start(folder, files, "company=K", "currency=Euro").err())
+                .contains("not a currency code of ISO 4217");
         assertThat(start(folder, files, "company=K", "account=1800", "deliver=bank-two")
                         .err())
                 .contains("'bank-two' is not among");

@@ -38,7 +38,7 @@ import org.jspecify.annotations.Nullable;
  * @param equations what the columns of each row add up to, or it is held
  * @param whose whose files it reads; others are held
  * @param acrossFiles true when lines of one document may stand in several files of a run
- * @param terms what it takes on trust, and for which days
+ * @param terms what it lets pass, and for which days
  * @param columnsInOrder the titles of the file that the layout was made for; empty when not kept. For comparisons only
  */
 public record Layout(

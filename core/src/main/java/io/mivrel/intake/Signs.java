@@ -3,7 +3,7 @@ package io.mivrel.intake;
 import java.util.Arrays;
 import java.util.List;
 
-/** Whose plus a file's plus is. Declared once in a layout, and nothing flips twice. */
+/** Whether a positive figure means money in or money out. Declared once in a layout, and nothing flips twice. */
 public enum Signs {
     AS_WRITTEN("as written"),
     /** Amounts mean the opposite, while a running balance is written as the books see it. */

@@ -203,7 +203,7 @@ final class StatementFollower {
         if (AmountFormat.isAmount(amount)) {
             return amount;
         }
-        wrong(Rule.AMOUNT_UNREADABLE, statement, text, "the " + what + " is no amount", "");
+        wrong(Rule.AMOUNT_UNREADABLE, statement, text, "the " + what + " is not an amount", "");
         return SourceRecord.ABSENT;
     }
 

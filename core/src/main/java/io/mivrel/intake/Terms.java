@@ -3,7 +3,7 @@ package io.mivrel.intake;
 import java.util.List;
 
 /**
- * What a layout takes on trust that would be held without its word, and the days it is made for. Immutable.
+ * What the layout lets pass, and the days it is made for. Immutable.
  *
  * @param netsSides true when a row with amounts on both sides means their difference
  * @param blankIsNil true when a row without an amount means nil

@@ -320,7 +320,7 @@ public enum Rule implements FindingRule {
     DOCUMENT_REPEATED(
             BLOCKER,
             "The document seems to be one that the run has already, or that was delivered before: the same number in two"
-                    + " files, the same party, date and lines, or the same figures under a number spelled otherwise.",
+                    + " files, the same party, date and lines, or the same figures under a number written differently.",
             "Take one of the two out; if both are true, make number or text of one of them differ."),
     LINES_REPEATED(
             BLOCKER,

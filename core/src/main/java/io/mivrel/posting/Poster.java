@@ -49,7 +49,7 @@ public final class Poster {
     public record Order(
             Batch batch, String run, PostMode mode, long first, Instant now, List<PostingLog.Closing> closings) {}
 
-    /** Hears how far it is. */
+    /** Receives progress. */
     public interface Listener {
         /** {@code sent} of {@code all} entries are settled. */
         void at(long sent, long all);

@@ -8,7 +8,7 @@ public enum RowFault {
     TOO_LONG(Rule.ROW_TOO_LONG, "is longer than 1,048,576 bytes or 16,384 cells"),
     BYTES_UNREADABLE(Rule.BYTES_UNREADABLE, "has bytes that are not valid in this encoding"),
     NUL(Rule.ROW_NOT_TEXT, "holds a NUL character"),
-    ENTRY_UNREADABLE(Rule.ENTRY_UNREADABLE, "is no statement entry by the rules of its format"),
+    ENTRY_UNREADABLE(Rule.ENTRY_UNREADABLE, "is not a statement entry by the rules of its format"),
     ENTRY_CURRENCY(Rule.ENTRY_CURRENCY, "is in another currency than its statement"),
     ENTRY_CORRECTS(Rule.ENTRY_CORRECTS, "says that it corrects or deletes an earlier entry"),
     BATCH_DIFFERS(Rule.BATCH_DIFFERS, "has details whose amounts do not add up to its own"),

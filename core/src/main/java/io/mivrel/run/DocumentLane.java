@@ -23,8 +23,8 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The way of records of one kind: coded, brought together, drafted, and handed to the sorter. What is plain goes in blocks,
- * all else document by document.
+ * Codes, groups and drafts the records of one kind, and hands the documents to the sorter: what is plain in blocks, all else
+ * document by document.
  */
 final class DocumentLane implements Grouping.Target {
     /** Lines that a file before had. */

@@ -5,8 +5,8 @@ import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
 
 /**
- * Passes things in their order from one thread to another, some at a time: to wake a thread for each costs as much as what
- * it then does. How many may wait is bounded, and so is the memory they take.
+ * A bounded queue from one thread to another that hands over in batches, since waking a thread for each thing costs as much
+ * as what it then does.
  */
 final class Handover<T> {
     /** So many may wait before the giver does, and as many more may be with the taker. */

@@ -1,6 +1,6 @@
 package io.mivrel.run;
 
-/** Hears how far a run is; called from the run's thread a few hundred times a second at most. */
+/** Receives progress; called from the run's thread a few hundred times a second at most. */
 @FunctionalInterface
 public interface Progress {
     /** Nobody listens. */

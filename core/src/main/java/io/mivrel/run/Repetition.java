@@ -42,7 +42,7 @@ final class Repetition {
                 records,
                 what + " as " + before
                         + (days == 0 ? "" : ", " + days + (days == 1 ? " day" : " days") + " apart")
-                        + (spelled ? "; the number is the same, spelled otherwise" : ""),
+                        + (spelled ? "; same number, written differently" : ""),
                 blocks
                         ? "take one of the two out, or make them differ if both are true"
                         : "is it one document, entered twice?");

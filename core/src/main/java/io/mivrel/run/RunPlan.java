@@ -150,7 +150,7 @@ public record RunPlan(
             gaps.add("the layout '" + input.layout().name() + "' must name the bank account under 'account'");
         } else if (account == null || !account.holdsMoney()) {
             gaps.add("the layout '" + input.layout().name() + "' names the account " + code
-                    + ", which is no bank or card account of the books");
+                    + ", which is not set up as a bank or card account");
         } else if (account.currency() != null) {
             foreignGaps(account, gaps);
         }

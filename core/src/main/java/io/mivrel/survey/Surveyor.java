@@ -86,7 +86,7 @@ public final class Surveyor {
             watched = new ProfiledRows(source, sample, columns, filters, sums, progress);
         }
         if (watched.notText) {
-            throw new IOException(file + ": is no text, and no kind of file that is read");
+            throw new IOException(file + ": is neither text nor a kind of file that can be read");
         }
         List<Sample.Kept> beside = new ArrayList<>(sample.above());
         beside.addAll(watched.tail());

@@ -31,7 +31,7 @@ public record AmountFormat(
 
     /** The cell is blank. */
     public static final long BLANK = Long.MIN_VALUE;
-    /** The cell is no amount in this form. */
+    /** The cell is not an amount in this form. */
     public static final long UNREADABLE = Long.MIN_VALUE + 1;
     /** The amount has decimals that the currency has not. */
     public static final long TOO_PRECISE = Long.MIN_VALUE + 2;
@@ -39,8 +39,6 @@ public record AmountFormat(
     public static final long TOO_LARGE = Long.MIN_VALUE + 3;
     /** The largest amount in minor units, so that sums of many rows stay exact. */
     public static final long LARGEST = 1_000_000_000_000_000L;
-
-    private static final char[] MINUSES = {'\u2212', '\u2013', '\u2010', '\u2011', '\ufe63', '\uff0d'};
 
     private static final long[] SCALE = {1, 10, 100, 1000, 10_000};
     /** The largest number that may be multiplied by the scale at the same place. */
@@ -173,7 +171,7 @@ public record AmountFormat(
         return !isAmount(value) ? value : value < 0 ? UNREADABLE : minus ? -value : value;
     }
 
-    private static boolean endsWith(byte[] c, int s, int e, String mark) {
+    static boolean endsWith(byte[] c, int s, int e, String mark) {
         byte[] wanted = mark.getBytes(StandardCharsets.UTF_8);
         if (wanted.length == 0 || e - s < wanted.length) {
             return false;
@@ -190,88 +188,19 @@ public record AmountFormat(
     }
 
     private long signed(byte[] c, int from, int to) {
-        int s = from;
-        int e = to;
-        boolean negative = false;
-        byte first = c[s];
-        int minus = minus(c, s, e);
-        if (minus > 0) {
-            negative = true;
-            s = Spans.trimStart(c, s + minus, e);
-        } else if (first == '+' && s + 1 < e) {
-            s = Spans.trimStart(c, s + 1, e);
-        } else if (first == '(' && brackets) {
-            if (c[e - 1] != ')') {
-                return UNREADABLE;
-            }
-            negative = true;
-            s++;
-            e--;
-        } else if (trailingMinus && endsInMinus(c, s, e) > 0) {
-            negative = true;
-            e = Spans.trimEnd(c, s, e - endsInMinus(c, s, e));
-        } else if (trailingMinus && c[e - 1] == '+') {
-            e = Spans.trimEnd(c, s, e - 1);
+        AmountSpan span = new AmountSpan(c, from, to, this);
+        if (!span.takeSign()) {
+            return UNREADABLE;
         }
-        if (!currencyMark.isEmpty() && s < e) {
-            int length = currencyMark.getBytes(StandardCharsets.UTF_8).length;
-            if (Spans.startsWith(c, s, e, currencyMark)) {
-                s = Spans.trimStart(c, s + length, e);
-                // As in $(12.00).
-                if (brackets && !negative && s + 1 < e && c[s] == '(' && c[e - 1] == ')') {
-                    negative = true;
-                    s++;
-                    e--;
-                }
-                int inner = s < e ? minus(c, s, e) : 0;
-                if (!negative && inner > 0) {
-                    negative = true;
-                    s = Spans.trimStart(c, s + inner, e);
-                } else if (s < e && c[s] == '+' && first != '+' && !negative) {
-                    s++;
-                }
-            } else if (endsWith(c, s, e, currencyMark)) {
-                e = Spans.trimEnd(c, s, e - length);
-                if (trailingMinus && !negative && s < e && endsInMinus(c, s, e) > 0) {
-                    negative = true;
-                    e = Spans.trimEnd(c, s, e - endsInMinus(c, s, e));
-                }
-            }
-        }
-        long value = magnitude(c, s, e);
-        return negative && value >= 0 ? -value : value;
-    }
-
-    // How many bytes a minus takes at a place: the hyphen, the sign of U+2212, and the dashes put in its place.
-    private static int minus(byte[] c, int i, int e) {
-        if (c[i] == '-') {
-            return 1;
-        }
-        if (c[i] >= 0) {
-            return 0;
-        }
-        for (char minus : MINUSES) {
-            int length = Spans.match(c, i, e, minus);
-            if (length > 0) {
-                return length;
-            }
-        }
-        return 0;
-    }
-
-    private static int endsInMinus(byte[] c, int s, int e) {
-        if (c[e - 1] == '-') {
-            return 1;
-        }
-        return e - s > 3 && c[e - 1] < 0 && minus(c, e - 3, e) == 3 ? 3 : 0;
+        span.takeCurrency();
+        long value = magnitude(c, span.from, span.to);
+        return span.negative && value >= 0 ? -value : value;
     }
 
     private long magnitude(byte[] c, int s, int e) {
         long value = 0;
         int digits = 0;
-        int groups = 0;
-        int pairs = 0;
-        int groupFrom = 0;
+        Groups groups = new Groups(thousandsMark == ',');
         int i = s;
         while (i < e) {
             int digit = c[i] - '0';
@@ -285,28 +214,50 @@ public record AmountFormat(
             if (mark == 0) {
                 break;
             }
-            int inGroup = digits - groupFrom;
-            // In lakhs, only the last group is of three.
-            boolean lakhs = inGroup == 2 && (groups == 0 || pairs == groups) && thousandsMark == ',';
-            if (inGroup == 0 || inGroup > 3 || (groups > 0 && inGroup != 3 && !lakhs)) {
+            if (!groups.end(digits)) {
                 return UNREADABLE;
             }
-            if (groups > 0 && inGroup == 3 && pairs > 1) {
-                return UNREADABLE;
-            }
-            pairs += inGroup == 2 || groups == 0 && inGroup == 1 ? 1 : 0;
-            groups++;
-            groupFrom = digits;
             i += mark;
         }
         if (digits > 16) {
             return TOO_LARGE;
         }
-        if (groups > 0 && digits - groupFrom != 3) {
+        if (!groups.endLast(digits)) {
             return UNREADABLE;
         }
         int mark = i == e ? 0 : mark(c, i, e, decimalMark);
         return mark == 0 ? whole(value, digits, i == e) : withDecimals(c, i + mark, e, value);
+    }
+
+    /** Follows the groups of digits between thousands marks: of three, or in lakhs of two and the last of three. */
+    private static final class Groups {
+        private final boolean mayBeLakhs;
+        private int count;
+        /** Those of two digits, or of one at the beginning. */
+        private int brief;
+
+        private int from;
+
+        Groups(boolean mayBeLakhs) {
+            this.mayBeLakhs = mayBeLakhs;
+        }
+
+        /** A mark stands behind so many digits; false when none may. */
+        boolean end(int digits) {
+            int length = digits - from;
+            boolean isFirst = count == 0;
+            boolean lakhs = mayBeLakhs && length == 2 && (isFirst || brief == count);
+            boolean sound = isFirst ? length >= 1 && length <= 3 : lakhs || length == 3 && brief <= 1;
+            brief += length == 2 || isFirst && length == 1 ? 1 : 0;
+            count++;
+            from = digits;
+            return sound;
+        }
+
+        /** The same at the end of the digits. */
+        boolean endLast(int digits) {
+            return count == 0 || digits - from == 3;
+        }
     }
 
     // How many bytes the mark takes when it stands at this place; mostly it is ASCII.
@@ -422,7 +373,7 @@ public record AmountFormat(
             return "is larger than " + largest;
         }
         String thousands = thousandsMark == 0 ? "no thousands mark" : "thousands mark '" + thousandsMark + "'";
-        return "is no amount with decimal mark '" + decimalMark + "' and " + thousands;
+        return "is not an amount (decimal mark '" + decimalMark + "', " + thousands + ")";
     }
 
     /** What to try for a refused cell; empty when nothing comes to mind. */

@@ -1,15 +1,12 @@
 package io.mivrel.text;
 
+import io.mivrel.text.DatePart.Says;
 import java.nio.charset.StandardCharsets;
-import java.time.DayOfWeek;
 import java.time.LocalDate;
-import java.time.Month;
-import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import org.jspecify.annotations.Nullable;
 
 /**
  * A date pattern compiled once: {@code uuuu} year, {@code uu} year in a declared window of a hundred years, {@code MM}
@@ -40,34 +37,8 @@ public final class DatePattern {
         {0, 0, 31, 60, 91, 121, 152, 182, 213, 244, 274, 305, 335, 366}
     };
 
-    private static final String[][] MONTHS = names(true);
-    private static final String[][] DAYS = names(false);
-
     static {
         ISO = of("uuuu-MM-dd");
-    }
-
-    private enum Kind {
-        YEAR,
-        SHORT_YEAR,
-        MONTH,
-        MONTH_LOOSE,
-        MONTH_NAME,
-        MONTH_FULL,
-        DAY,
-        DAY_LOOSE,
-        WEEKDAY,
-        WEEKDAY_FULL,
-        HOUR,
-        HALF_HOUR,
-        MINUTE,
-        SECOND,
-        FRACTION,
-        HALF,
-        OFFSET,
-        /** The whole pattern: a number of days as spreadsheets count them. */
-        SERIAL,
-        LITERAL
     }
 
     private static final List<String> ORDINALS = List.of("st", "nd", "rd", "th", "er", ".", "\u00ba", "\u00b0");
@@ -78,7 +49,8 @@ public final class DatePattern {
 
     private static final int LAST_SERIAL = 2_958_465;
 
-    private record Part(Kind kind, char literal) {}
+    /** {@code literal} is nil for what is no literal. */
+    private record Part(DatePart kind, char literal) {}
 
     private final String pattern;
     private final int centuryFrom;
@@ -91,7 +63,7 @@ public final class DatePattern {
         this.pattern = pattern;
         this.centuryFrom = centuryFrom;
         this.parts = parts.toArray(Part[]::new);
-        this.yearless = count(parts, Kind.YEAR, Kind.SHORT_YEAR, Kind.SERIAL) == 0;
+        this.yearless = count(parts, Says.YEAR) == 0;
     }
 
     /** A pattern with a four-digit year. Throws {@link IllegalArgumentException} that says what is wrong with it. */
@@ -118,7 +90,7 @@ public final class DatePattern {
      */
     public static DatePattern yearless(String pattern) {
         DatePattern made = compiled(pattern, 0);
-        if (!made.yearless || count(List.of(made.parts), Kind.WEEKDAY, Kind.WEEKDAY_FULL) > 0) {
+        if (!made.yearless || count(List.of(made.parts), Says.WEEKDAY) > 0) {
             throw new IllegalArgumentException("'" + pattern + "' must have one day and one month, such as dd MMM");
         }
         return made;
@@ -126,7 +98,7 @@ public final class DatePattern {
 
     private static DatePattern compiled(String pattern, int centuryFrom) {
         if (pattern.equals(SERIAL_NAME)) {
-            return new DatePattern(pattern, centuryFrom, List.of(new Part(Kind.SERIAL, (char) 0)), DateNames.USUAL);
+            return new DatePattern(pattern, centuryFrom, List.of(new Part(DatePart.SERIAL, (char) 0)), DateNames.USUAL);
         }
         List<Part> parts = new ArrayList<>();
         int i = 0;
@@ -139,62 +111,47 @@ public final class DatePattern {
             i += run;
             if (!Character.isLetter(c) || c == 'T') {
                 for (int k = 0; k < run; k++) {
-                    parts.add(new Part(Kind.LITERAL, c));
+                    parts.add(new Part(DatePart.LITERAL, c));
                 }
             } else {
-                parts.add(new Part(kind(c, run, pattern), (char) 0));
+                parts.add(new Part(part(c, run, pattern), (char) 0));
             }
         }
         check(pattern, parts, centuryFrom);
         return new DatePattern(pattern, centuryFrom, parts, DateNames.USUAL);
     }
 
-    private static Kind kind(char c, int run, String pattern) {
-        Kind kind = switch (c) {
-            case 'u', 'y' -> run == 4 ? Kind.YEAR : run == 2 ? Kind.SHORT_YEAR : null;
-            case 'M' ->
-                run == 1
-                        ? Kind.MONTH_LOOSE
-                        : run == 2 ? Kind.MONTH : run == 3 ? Kind.MONTH_NAME : run == 4 ? Kind.MONTH_FULL : null;
-            case 'd' -> run == 1 ? Kind.DAY_LOOSE : run == 2 ? Kind.DAY : null;
-            case 'E' -> run == 3 ? Kind.WEEKDAY : run == 4 ? Kind.WEEKDAY_FULL : null;
-            case 'H' -> run <= 2 ? Kind.HOUR : null;
-            case 'h' -> run <= 2 ? Kind.HALF_HOUR : null;
-            case 'm' -> run == 2 ? Kind.MINUTE : null;
-            case 's' -> run == 2 ? Kind.SECOND : null;
-            case 'S' -> Kind.FRACTION;
-            case 'a' -> run == 1 ? Kind.HALF : null;
-            case 'X' -> run <= 3 ? Kind.OFFSET : null;
-            default -> null;
-        };
-        if (kind == null) {
+    private static DatePart part(char c, int run, String pattern) {
+        DatePart part = DatePart.of(c, run);
+        if (part == null) {
             throw new IllegalArgumentException("'" + String.valueOf(c).repeat(run) + "' in '" + pattern
                     + "' is not known; use dd, MM, uuuu, MMM, EEE and marks between them");
         }
-        return kind;
+        return part;
     }
 
     private static void check(String pattern, List<Part> parts, int centuryFrom) {
-        long years = count(parts, Kind.YEAR, Kind.SHORT_YEAR);
-        long months = count(parts, Kind.MONTH, Kind.MONTH_LOOSE, Kind.MONTH_NAME, Kind.MONTH_FULL);
-        long days = count(parts, Kind.DAY, Kind.DAY_LOOSE);
-        if (years > 1 || months != 1 || days != 1) {
+        if (count(parts, Says.YEAR) > 1 || count(parts, Says.MONTH) != 1 || count(parts, Says.DAY) != 1) {
             throw new IllegalArgumentException(
                     "'" + pattern + "' must have one day, one month and one year, such as dd/MM/uuuu");
         }
-        if (count(parts, Kind.SHORT_YEAR) == 1 && centuryFrom == 0) {
+        if (hasShortYear(parts) && centuryFrom == 0) {
             throw new IllegalArgumentException(
                     "'" + pattern + "' has a two-digit year: add 'century from', such as 1970 for 1970 to 2069");
         }
     }
 
-    private static long count(List<Part> parts, Kind... kinds) {
-        return parts.stream().filter(p -> List.of(kinds).contains(p.kind)).count();
+    private static long count(List<Part> parts, Says what) {
+        return parts.stream().filter(p -> p.kind.says == what).count();
+    }
+
+    private static boolean hasShortYear(List<Part> parts) {
+        return parts.stream().anyMatch(p -> p.kind == DatePart.SHORT_YEAR);
     }
 
     /** The first of the hundred years that its two-digit years lie in; 0 when it has none. */
     public int centuryFrom() {
-        return count(List.of(parts), Kind.SHORT_YEAR) == 0 ? 0 : centuryFrom;
+        return hasShortYear(List.of(parts)) ? centuryFrom : 0;
     }
 
     /** The same with names of months and days in one language, by its code of ISO 639; empty for the usual ones. */
@@ -249,7 +206,7 @@ public final class DatePattern {
         if (i == e) {
             return BLANK;
         }
-        if (parts[0].kind == Kind.SERIAL) {
+        if (parts[0].kind == DatePart.SERIAL) {
             return serial(c, i, e);
         }
         int year = ofYear;
@@ -258,18 +215,17 @@ public final class DatePattern {
         int weekday = 0;
         for (int p = 0; p < parts.length; p++) {
             Part part = parts[p];
-            int taken = take(part, c, i, e);
+            int taken = part.literal != 0 ? literal(part.literal, c, i, e) : part.kind.take(names, c, i, e);
             if (taken < 0) {
                 return UNREADABLE;
             }
             i = behind(p, c, i + (taken & 0xFFFF), e);
             int value = taken >> 16;
-            switch (part.kind) {
-                case DAY, DAY_LOOSE -> day = value;
-                case MONTH, MONTH_LOOSE, MONTH_NAME, MONTH_FULL -> month = value;
-                case SHORT_YEAR -> year = inWindow(value);
-                case YEAR -> year = value;
-                case WEEKDAY, WEEKDAY_FULL -> weekday = value;
+            switch (part.kind.says) {
+                case DAY -> day = value;
+                case MONTH -> month = value;
+                case YEAR -> year = part.kind == DatePart.SHORT_YEAR ? inWindow(value) : value;
+                case WEEKDAY -> weekday = value;
                 default -> {
                     // It says nothing of the day.
                 }
@@ -285,58 +241,20 @@ public final class DatePattern {
         return epochDay;
     }
 
-    // What a part of the pattern takes of the cell: its value in the upper half, its length in the lower; or -1.
-    private int take(Part part, byte[] c, int i, int e) {
-        return switch (part.kind) {
-            case LITERAL -> {
-                int length = Spans.match(c, i, e, part.literal);
-                if (part.literal == ' ') {
-                    length = length == 0 && i < e ? Spans.wideBlank(c, i, e) : length;
-                    // As in '28 de julio de 2027'.
-                    length += length > 0 && Spans.startsWith(c, i + length, e, "de ") ? 3 : 0;
-                }
-                yield length == 0 ? -1 : length;
-            }
-            case DAY, MONTH, SHORT_YEAR -> taken(fixed(c, i, e, 2), 2);
-            case YEAR -> taken(fixed(c, i, e, 4), 4);
-            case DAY_LOOSE, MONTH_LOOSE -> {
-                int width = i + 1 < e && isDigit(c[i + 1]) ? 2 : 1;
-                yield taken(fixed(c, i, e, width), width);
-            }
-            case MONTH_NAME, MONTH_FULL -> {
-                int length = DateNames.letters(c, i, e);
-                int month = names.month(c, i, length, part.kind == Kind.MONTH_FULL);
-                yield month == 0 ? -1 : taken(month, length);
-            }
-            case WEEKDAY, WEEKDAY_FULL -> {
-                int length = DateNames.letters(c, i, e);
-                int days = names.days(c, i, length, part.kind == Kind.WEEKDAY_FULL);
-                yield days == 0 ? -1 : taken(days, length);
-            }
-            case HOUR -> time(c, i, e, 23);
-            case HALF_HOUR -> time(c, i, e, 12);
-            case MINUTE, SECOND -> fixed(c, i, e, 2) > 59 ? -1 : taken(fixed(c, i, e, 2), 2);
-            case FRACTION -> {
-                int digits = 0;
-                while (i + digits < e && digits < 9 && isDigit(c[i + digits])) {
-                    digits++;
-                }
-                yield digits == 0 ? -1 : digits;
-            }
-            case HALF -> half(c, i, e);
-            case OFFSET -> offset(c, i, e);
-            case SERIAL -> throw new IllegalStateException("stands alone");
-        };
-    }
-
-    private static int taken(int value, int length) {
-        return value < 0 ? -1 : value << 16 | length;
+    private static int literal(char literal, byte[] c, int i, int e) {
+        int length = Spans.match(c, i, e, literal);
+        if (literal == ' ') {
+            length = length == 0 && i < e ? Spans.wideBlank(c, i, e) : length;
+            // As in '28 de julio de 2027'.
+            length += length > 0 && Spans.startsWith(c, i + length, e, "de ") ? 3 : 0;
+        }
+        return length == 0 ? -1 : length;
     }
 
     // The point of a short name or of an ordinal, its ending, and the comma behind a day's name, unless the pattern has
     // them.
     private int behind(int p, byte[] c, int i, int e) {
-        char next = p + 1 < parts.length && parts[p + 1].kind == Kind.LITERAL ? parts[p + 1].literal : 0;
+        char next = p + 1 < parts.length ? parts[p + 1].literal : 0;
         if (i == e || next != 0 && c[i] == next) {
             return i;
         }
@@ -365,74 +283,16 @@ public final class DatePattern {
         return 0;
     }
 
-    private static int time(byte[] c, int i, int e, int most) {
-        int width = i + 1 < e && isDigit(c[i + 1]) ? 2 : 1;
-        int value = fixed(c, i, e, width);
-        return value > most ? -1 : taken(value, width);
-    }
-
-    // am, pm, a.m., p.m., in any case, perhaps with a blank.
-    private static int half(byte[] c, int i, int e) {
-        int letters = 0;
-        int at = i;
-        while (at < e && letters < 2) {
-            int small = small(c[at]);
-            if (letters == 0 && (small == 'a' || small == 'p') || letters == 1 && small == 'm') {
-                letters++;
-            } else if (letters == 0 || c[at] != '.' && c[at] != ' ') {
-                return -1;
-            }
-            at++;
-        }
-        return letters < 2 ? -1 : (at < e && c[at] == '.' ? at + 1 : at) - i;
-    }
-
-    private static int offset(byte[] c, int i, int e) {
-        if (i < e && c[i] == 'Z') {
-            return 1;
-        }
-        if (i + 3 > e || c[i] != '+' && c[i] != '-' || fixed(c, i + 1, e, 2) < 0) {
-            return -1;
-        }
-        int minutes = i + 3 < e && c[i + 3] == ':' ? i + 4 : i + 3;
-        return fixed(c, minutes, e, 2) >= 0 ? minutes + 2 - i : 3;
-    }
-
-    private int inWindow(int twoDigits) {
+    int inWindow(int twoDigits) {
         int year = centuryFrom - centuryFrom % 100 + twoDigits;
         return year < centuryFrom ? year + 100 : year;
     }
 
-    private static boolean isDigit(byte c) {
-        return c >= '0' && c <= '9';
-    }
-
-    private static int fixed(byte[] c, int i, int e, int width) {
-        if (i + width > e) {
-            return -1;
-        }
-        int n = 0;
-        for (int k = i; k < i + width; k++) {
-            if (!isDigit(c[k])) {
-                return -1;
-            }
-            n = n * 10 + c[k] - '0';
-        }
-        return n;
-    }
-
-    private static int small(byte letter) {
-        return letter >= 'A' && letter <= 'Z' ? letter + 32 : letter;
-    }
-
-    // Short and full names in lower case. The enum constants are the English names, whatever locale data the JDK has.
-    private static String[][] names(boolean months) {
-        String[] full = Arrays.<Enum<?>>stream(months ? Month.values() : DayOfWeek.values())
-                .map(constant -> constant.toString().toLowerCase(Locale.ROOT))
-                .toArray(String[]::new);
-        String[] abbreviated =
-                Arrays.stream(full).map(name -> name.substring(0, 3)).toArray(String[]::new);
-        return new String[][] {abbreviated, full};
+    /** The English name of a month or day, short or in full, whatever locale data the JDK has. */
+    static String name(Enum<?> monthOrDay, boolean full) {
+        String name =
+                monthOrDay.name().charAt(0) + monthOrDay.name().substring(1).toLowerCase(Locale.ROOT);
+        return full ? name : name.substring(0, 3);
     }
 
     // By table rather than by cases: a file runs through the months, and each new case would be compiled anew.
@@ -440,7 +300,7 @@ public final class DatePattern {
         return (year & 3) == 0 && (year % 100 != 0 || year % 400 == 0) ? 1 : 0;
     }
 
-    private static int daysIn(int year, int month) {
+    static int daysIn(int year, int month) {
         return DAYS_BEFORE[leap(year)][month + 1] - DAYS_BEFORE[leap(year)][month];
     }
 
@@ -474,32 +334,32 @@ public final class DatePattern {
     public void append(long epochDay, CellBuffer out) {
         LocalDate date = LocalDate.ofEpochDay(epochDay);
         for (Part part : parts) {
-            switch (part.kind) {
-                case LITERAL -> out.append(part.literal);
-                case SERIAL ->
-                    out.append(Long.toString(epochDay + SERIAL_EPOCH - (epochDay < 60 - SERIAL_EPOCH ? 1 : 0)));
-                case YEAR -> out.digits(date.getYear(), 4);
-                case SHORT_YEAR -> out.digits(date.getYear() % 100, 2);
-                case MONTH -> out.digits(date.getMonthValue(), 2);
-                case MONTH_LOOSE -> out.digits(date.getMonthValue(), 1);
-                case DAY -> out.digits(date.getDayOfMonth(), 2);
-                case DAY_LOOSE -> out.digits(date.getDayOfMonth(), 1);
-                case MONTH_NAME, MONTH_FULL ->
-                    out.append(capital(MONTHS[part.kind == Kind.MONTH_NAME ? 0 : 1][date.getMonthValue() - 1]));
-                case HOUR, MINUTE, SECOND -> out.digits(0, 2);
-                case HALF_HOUR -> out.digits(12, 2);
-                case FRACTION -> out.append('0');
-                case HALF -> out.append("AM");
-                case OFFSET -> out.append('Z');
-                case WEEKDAY, WEEKDAY_FULL ->
-                    out.append(capital(DAYS[part.kind == Kind.WEEKDAY ? 0 : 1][
-                            date.getDayOfWeek().getValue() - 1]));
+            if (part.literal != 0) {
+                out.append(part.literal);
+            } else {
+                append(part.kind, date, out);
             }
         }
     }
 
-    private static String capital(String name) {
-        return Character.toUpperCase(name.charAt(0)) + name.substring(1);
+    private static void append(DatePart part, LocalDate date, CellBuffer out) {
+        switch (part) {
+            case SERIAL -> {
+                long epochDay = date.toEpochDay();
+                out.append(Long.toString(epochDay + SERIAL_EPOCH - (epochDay < 60 - SERIAL_EPOCH ? 1 : 0)));
+            }
+            case YEAR -> out.digits(date.getYear(), 4);
+            case SHORT_YEAR -> out.digits(date.getYear() % 100, 2);
+            case MONTH, MONTH_LOOSE -> out.digits(date.getMonthValue(), part.leastFigures);
+            case DAY, DAY_LOOSE -> out.digits(date.getDayOfMonth(), part.leastFigures);
+            case MONTH_NAME, MONTH_FULL -> out.append(name(date.getMonth(), part.isFullName()));
+            case WEEKDAY, WEEKDAY_FULL -> out.append(name(date.getDayOfWeek(), part.isFullName()));
+            case HALF_HOUR -> out.digits(12, 2);
+            case FRACTION -> out.append('0');
+            case HALF -> out.append("AM");
+            case OFFSET -> out.append('Z');
+            default -> out.digits(0, 2);
+        }
     }
 
     /** The date in this pattern. */
@@ -514,115 +374,7 @@ public final class DatePattern {
 
     /** Explains a refusal; only to be asked for a cell that was refused. */
     public Refusal explain(String cell) {
-        String text = cell.strip();
-        if (parse(text) == WRONG_WEEKDAY) {
-            return weekday(text);
-        }
-        int[] numbers = parts[0].kind == Kind.SERIAL ? null : numbersIn(text);
-        if (numbers == null) {
-            return new Refusal("is no date in the pattern " + pattern, other(text));
-        }
-        int year = numbers[0];
-        int month = numbers[1];
-        int day = numbers[2];
-        if (month < 1 || month > 12) {
-            String swapped = day >= 1 && day <= 12 && month >= 1 && month <= daysIn(Math.max(1, year), day)
-                    ? "day and month swapped? " + format(LocalDate.of(Math.max(1, year), day, month))
-                    : "";
-            return new Refusal("there is no month " + month, swapped);
-        }
-        int most = daysIn(Math.max(1, year), month);
-        if (day < 1 || day > most) {
-            YearMonth at = YearMonth.of(Math.max(1, year), month);
-            String reason = capital(MONTHS[1][month - 1]) + (month == 2 ? " " + year : "") + " has " + most + " days";
-            return new Refusal(
-                    reason,
-                    format(at.atEndOfMonth()) + " or " + format(at.plusMonths(1).atDay(1)) + "?");
-        }
-        return new Refusal("is no date in the pattern " + pattern, other(text));
-    }
-
-    private Refusal weekday(String text) {
-        DatePattern rest = withoutWeekday();
-        int cut = text.length()
-                - (int) text.chars().dropWhile(ch -> !Character.isDigit(ch)).count();
-        long day = rest == null ? UNREADABLE : rest.parse(text.substring(cut));
-        if (rest == null || !isDate(day)) {
-            return new Refusal("the day name does not belong to the date", "");
-        }
-        LocalDate date = LocalDate.ofEpochDay(day);
-        String reason = rest.format(date) + " is a "
-                + capital(DAYS[1][date.getDayOfWeek().getValue() - 1]);
-        String named = text.substring(0, Math.min(3, text.length())).toLowerCase(Locale.ROOT);
-        if (date.getDayOfMonth() <= 12) {
-            LocalDate swapped = LocalDate.of(date.getYear(), date.getDayOfMonth(), date.getMonthValue());
-            if (DAYS[0][swapped.getDayOfWeek().getValue() - 1].equals(named)) {
-                return new Refusal(reason, "day and month swapped? " + rest.format(swapped) + " fits the day name");
-            }
-        }
-        for (int off = 1; off <= 3; off++) {
-            for (LocalDate near : List.of(date.minusDays(off), date.plusDays(off))) {
-                if (DAYS[0][near.getDayOfWeek().getValue() - 1].equals(named)) {
-                    return new Refusal(reason, "the nearest such day is " + rest.format(near));
-                }
-            }
-        }
-        return new Refusal(reason, "");
-    }
-
-    private @Nullable DatePattern withoutWeekday() {
-        int letters = 0;
-        while (letters < pattern.length() && (pattern.charAt(letters) == 'E' || pattern.charAt(letters) == ' ')) {
-            letters++;
-        }
-        return letters == 0 ? null : of(pattern.substring(letters), centuryFrom);
-    }
-
-    // Year, month and day when the text has the pattern's form but not a possible date.
-    private int @Nullable [] numbersIn(String text) {
-        String digits = text.replaceAll("[^0-9]+", " ").strip();
-        String[] found = digits.isEmpty() ? new String[0] : digits.split(" ");
-        int[] result = new int[3];
-        int next = 0;
-        for (Part part : parts) {
-            boolean ofTime = part.kind == Kind.HOUR
-                    || part.kind == Kind.HALF_HOUR
-                    || part.kind == Kind.MINUTE
-                    || part.kind == Kind.SECOND
-                    || part.kind == Kind.FRACTION;
-            next += ofTime ? 1 : 0;
-            int place = switch (part.kind) {
-                case YEAR, SHORT_YEAR -> 0;
-                case MONTH, MONTH_LOOSE -> 1;
-                case DAY, DAY_LOOSE -> 2;
-                default -> -1;
-            };
-            if (part.kind == Kind.MONTH_NAME || part.kind == Kind.MONTH_FULL) {
-                return null;
-            }
-            if (place >= 0) {
-                int width = part.kind == Kind.YEAR ? 4 : 2;
-                if (next >= found.length || found[next].length() > width) {
-                    return null;
-                }
-                if (part.kind == Kind.YEAR && found[next].length() < width) {
-                    return null;
-                }
-                int n = Integer.parseInt(found[next++]);
-                result[place] = part.kind == Kind.SHORT_YEAR ? inWindow(n) : n;
-            }
-        }
-        return next == found.length ? result : null;
-    }
-
-    private String other(String text) {
-        for (String guess :
-                List.of("dd/MM/uuuu", "uuuu-MM-dd", "dd.MM.uuuu", "dd-MM-uuuu", "d/M/uuuu", "dd MMM uuuu")) {
-            if (!guess.equals(pattern) && isDate(of(guess).parse(text))) {
-                return "it fits the pattern " + guess;
-            }
-        }
-        return "";
+        return new DateRefusal(this, Arrays.stream(parts).map(Part::kind).toList()).of(cell.strip());
     }
 
     @Override

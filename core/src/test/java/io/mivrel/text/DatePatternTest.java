@@ -83,8 +83,8 @@ public class DatePatternTest {
         assertThat(pattern.explain("30/02/2027").reason()).isEqualTo("February 2027 has 28 days");
         assertThat(pattern.explain("03/31/2027").suggestion()).isEqualTo("day and month swapped? 31/03/2027");
         assertThat(pattern.explain("2027-03-01").suggestion()).contains("uuuu-MM-dd");
-        assertThat(pattern.explain("soon").reason()).contains("no date in the pattern");
-        assertThat(pattern.explain("99999999999/1/1").reason()).contains("no date in the pattern");
+        assertThat(pattern.explain("soon").reason()).contains("not a date in the pattern");
+        assertThat(pattern.explain("99999999999/1/1").reason()).contains("not a date in the pattern");
     }
 
     @Test

@@ -622,7 +622,7 @@ public class MatrixTest {
         add(
                 all,
                 v,
-                "document again, its number spelled otherwise",
+                "document again, its number written differently",
                 "document-repeated",
                 documentAgain((old, r) -> old.matches("[0-9]+") ? "0" + old : old.replace("-", " "), true));
         add(all, v, "figures below nil", "document-sign net-differs", (input, line, random) -> {

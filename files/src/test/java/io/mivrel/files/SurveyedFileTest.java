@@ -60,8 +60,8 @@ public class SurveyedFileTest {
             {bytes("\uFEFF" + german, "UTF-8"), "UTF-8", true, "byte-order mark"},
             {bytes("\uFEFF" + german, "UTF-16LE"), "UTF-16LE", true, "byte-order mark"},
             {bytes("\uFEFF" + german, "UTF-16BE"), "UTF-16BE", true, "byte-order mark"},
-            {bytes(german, "windows-1252"), "windows-1252", true, "2 bytes beyond ASCII are no UTF-8"},
-            {bytes(office, "windows-1252"), "windows-1252", true, "no UTF-8"},
+            {bytes(german, "windows-1252"), "windows-1252", true, "2 bytes are not valid UTF-8"},
+            {bytes(office, "windows-1252"), "windows-1252", true, "not valid UTF-8"},
             {bytes(german, "IBM850"), "IBM850", true, "they make words in this one"},
             {mixed(german), "UTF-8", true, "4 characters are valid UTF-8 and 1 are not"},
         };

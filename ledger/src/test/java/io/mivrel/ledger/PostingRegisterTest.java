@@ -183,6 +183,7 @@ public class PostingRegisterTest {
             statement.executeUpdate("CREATE INDEX ledger_document_by_key ON ledger_document (document_key)");
             statement.executeUpdate(
                     "CREATE UNIQUE INDEX ledger_document_of_batch ON ledger_document (batch_id, document_key)");
+            statement.executeUpdate("DROP TABLE document_pack_keys");
             statement.executeUpdate("UPDATE register_format SET format = 6");
         }
         try (PostingRegister reader = PostingRegister.openToRead(place, COMPANY, "practice")) {

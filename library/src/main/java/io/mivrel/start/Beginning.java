@@ -256,7 +256,7 @@ public final class Beginning {
         try {
             currency = Currency.getInstance(code);
         } catch (IllegalArgumentException unknown) {
-            throw new WrongAnswerException("'" + code + "' is no currency code of ISO 4217, such as GBP or EUR");
+            throw new WrongAnswerException("'" + code + "' is not a currency code of ISO 4217, such as GBP or EUR");
         }
         for (RawFiles group : groups) {
             group.look(currency);

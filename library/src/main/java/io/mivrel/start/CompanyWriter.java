@@ -151,7 +151,7 @@ final class CompanyWriter {
         ChartExport export = begun.books().chart();
         if (export != null) {
             told.add("from " + begun.books().chartName() + ": " + export.entries.size() + " accounts in books/chart.csv"
-                    + (export.leftOut == 0 ? "" : "; " + export.leftOut + " rows that are no accounts were left out"));
+                    + (export.leftOut == 0 ? "" : "; " + export.leftOut + " rows that are not accounts were left out"));
         }
     }
 

@@ -208,7 +208,7 @@ final class FileQuestions {
         }
         return Asked.of(
                         beginning.prefixOf(group) + DELIVER,
-                        group.files.get(0).getFileName() + ": as what is it delivered? (one name, or several)")
+                        group.files.get(0).getFileName() + ": which delivery format? (one name, or several)")
                 .choosing(choices)
                 .showing(samples)
                 .usually(choices.get(0).replaceFirst("\t.*", ""));

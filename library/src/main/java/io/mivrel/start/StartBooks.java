@@ -85,7 +85,7 @@ final class StartBooks {
         if (!text.equals(Beginning.SMALL)) {
             Path file = Path.of(text);
             if (!Files.isRegularFile(file)) {
-                throw new WrongAnswerException("'" + text + "' is no file, and not '" + Beginning.SMALL + "'");
+                throw new WrongAnswerException("'" + text + "' is neither a file nor '" + Beginning.SMALL + "'");
             }
             use(file);
         }

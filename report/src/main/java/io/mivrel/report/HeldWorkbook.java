@@ -210,7 +210,7 @@ final class HeldWorkbook implements Closeable {
                     1,
                     decision == Decision.KEEP
                             ? "it is right as it stands; say who and why"
-                            : "it is no document; say who and why");
+                            : "it is not a document; say who and why");
             at++;
         }
         for (Account account : chooses ? books.accounts() : List.<Account>of()) {

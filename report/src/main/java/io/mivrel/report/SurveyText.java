@@ -101,7 +101,7 @@ public final class SurveyText {
         boolean fixed = facts.print() != null || facts.kind().isStatement();
         String titles = fixed ? "" : survey.titlesRow() == 0 ? "no titles, " : "titles in " + titles(survey) + ", ";
         String above =
-                survey.above() == 0 ? "" : count(survey.above(), "row") + (fixed ? " that are no data, " : " above, ");
+                survey.above() == 0 ? "" : count(survey.above(), "row") + (fixed ? " that are not data, " : " above, ");
         String blank = survey.blankRows() == 0 ? "" : ", " + count(survey.blankRows(), "blank row");
         String below = survey.below() == 0
                 ? ""

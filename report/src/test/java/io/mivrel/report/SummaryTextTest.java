@@ -93,7 +93,7 @@ public class SummaryTextTest {
                   not proved  2 of 4 rows   in 1,234.50   out 2.00
 
                   2 blockers hold 2 bank lines
-                    inbox/bank.csv row 4, amount: "x": is no amount with decimal mark '.' and thousands mark ','  [amount-unreadable]
+                    inbox/bank.csv row 4, amount: "x": is not an amount (decimal mark '.', thousands mark ',')  [amount-unreadable]
                     inbox/bank.csv row 5, date: "2027-02-31": February 2027 has 28 days  [date-unreadable]
                       -> a row before it is of 2027-03-31
 

@@ -125,8 +125,7 @@ public final class ByteCensus {
         words.remove("");
         EncodingWeigher.Verdict verdict = EncodingWeigher.weigh(words);
         if (verdict.isSure()) {
-            return text(
-                    verdict.encoding(), high + " bytes beyond ASCII are no UTF-8; they make words in this one", true);
+            return text(verdict.encoding(), high + " bytes are not valid UTF-8; they make words in this one", true);
         }
         return text(
                 verdict.encoding(),

@@ -90,7 +90,7 @@ public final class BooksFolder {
         try {
             return code == null ? null : Currency.getInstance(code);
         } catch (IllegalArgumentException unknown) {
-            form.at("currency", "'" + code + "' is no currency code of ISO 4217", "GBP, EUR, USD …");
+            form.at("currency", "'" + code + "' is not a currency code of ISO 4217", "GBP, EUR, USD …");
             return null;
         }
     }
@@ -164,7 +164,7 @@ public final class BooksFolder {
             Currency currency = Currency.getInstance(code);
             return currency.equals(home) ? null : code;
         } catch (IllegalArgumentException unknown) {
-            line.wrong("'" + code + "' is no currency code of ISO 4217", "");
+            line.wrong("'" + code + "' is not a currency code of ISO 4217", "");
             return null;
         }
     }

@@ -301,7 +301,7 @@ final class LayoutFile {
             return null;
         }
         if (constant != null && !isUsable(constant, field, date, numbers)) {
-            form.at("constant", "'" + constant + "' is no " + field.type().word(), "");
+            form.at("constant", "'" + constant + "' is not " + field.type().one(), "");
             return null;
         }
         if (less != null && (constant != null || side != null)) {

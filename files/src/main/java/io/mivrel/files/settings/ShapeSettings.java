@@ -149,7 +149,7 @@ final class ShapeSettings {
         try {
             return take == null ? null : Pattern.compile(take);
         } catch (PatternSyntaxException e) {
-            form.at("take", "'" + take + "' is no pattern: " + e.getDescription(), "");
+            form.at("take", "'" + take + "' is not a pattern: " + e.getDescription(), "");
             return null;
         }
     }

@@ -137,7 +137,7 @@ public final class Mt940Rows extends StatementRows {
         return new UnreadableFileException(
                 Rule.FILE_DAMAGED,
                 lines.number(),
-                "'" + tag + "' among the entries is no field of a statement",
+                "'" + tag + "' among the entries is not a field of a statement",
                 Rule.FILE_DAMAGED.remedy());
     }
 
@@ -212,7 +212,7 @@ public final class Mt940Rows extends StatementRows {
             throw new UnreadableFileException(
                     Rule.FILE_DAMAGED,
                     lines.number(),
-                    ":" + tag + ": is no balance: side, date, currency and amount are expected",
+                    ":" + tag + ": is not a balance: side, date, currency and amount are expected",
                     Rule.FILE_DAMAGED.remedy());
         }
         return balance;

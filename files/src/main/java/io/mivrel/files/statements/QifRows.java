@@ -65,7 +65,7 @@ public final class QifRows extends StatementRows {
                 throw new UnreadableFileException(
                         Rule.FILE_KIND_DIFFERS,
                         lines.number(),
-                        "'!" + heading + "' begins a list that is no bank, cash or card account",
+                        "'!" + heading + "' begins a list that is not a bank, cash or card account",
                         "export the account alone");
             }
             any = inMoney;

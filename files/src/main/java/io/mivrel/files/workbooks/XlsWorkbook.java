@@ -110,7 +110,7 @@ final class XlsWorkbook implements Workbooks.Workbook {
                     throw new UnreadableFileException(
                             Rule.FILE_KIND_DIFFERS,
                             0,
-                            "the file is no workbook, or one that is locked by a password",
+                            "the file is not a workbook, or is locked by a password",
                             "save it again without a password");
                 }
                 container = opened;

@@ -355,7 +355,7 @@ public class SettingsNodeTest {
             {"layout: x\ngives: bank lines\nfile: {kind: sheet}\nfields: {}\n", "'kind': 'sheet' is not known"},
             {"layout: x\ngives: bank lines\nfields: {date: {column: a}}\n", "needs its 'pattern'"},
             {"layout: x\ngives: bank lines\nfields: {amount: {columns: [a, b, c]}}\n", "from one column only"},
-            {"layout: x\ngives: bank lines\nfields: {amount: {constant: a}}\n", "'a' is no amount"},
+            {"layout: x\ngives: bank lines\nfields: {amount: {constant: a}}\n", "'a' is not an amount"},
             {"layout: x\ngives: journal lines\nfields: {line: {column: a}}\n", "key 'line' is not known"},
             {"a: &a [x]\nlayout: *a\n", "must be a single text"},
         };

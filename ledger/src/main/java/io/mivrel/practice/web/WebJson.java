@@ -83,11 +83,11 @@ final class WebJson {
         try {
             JsonNode node = MAPPER.readTree(body);
             if (node == null || !node.isObject()) {
-                throw new Malformed("the body is no JSON object");
+                throw new Malformed("the body is not a JSON object");
             }
             return node;
         } catch (RuntimeException e) {
-            throw new Malformed("the body is no JSON");
+            throw new Malformed("the body is not JSON");
         }
     }
 
