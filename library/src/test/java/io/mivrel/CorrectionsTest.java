@@ -17,12 +17,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Instant;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Consumer;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -38,14 +36,6 @@ public class CorrectionsTest {
             Wed 03/03/2027,odd payment,,5.00,125.00
             Thu 04/03/2027,tin,,25.00,100.00
             """;
-
-    private static String delivered(Workshop shop) throws IOException {
-        try (Stream<Path> out = Files.list(shop.folder.resolve("out"))) {
-            return out.sorted(Comparator.comparing(Path::toString))
-                    .map(f -> shop.read("out/" + f.getFileName()))
-                    .collect(Collectors.joining());
-        }
-    }
 
     // Delivered, held and left out are always what was read.
     private static RunReport closes(Outcome outcome) {
@@ -80,7 +70,7 @@ public class CorrectionsTest {
         assertThat(closes(second).hasHeld()).isFalse();
         assertThat(second.report().before().documents()).isEqualTo(2);
         assertThat(second.summary(SummaryText.Style.PLAIN)).contains("taken in", "1 coded by hand, 1 corrected");
-        assertThat(delivered(shop))
+        assertThat(shop.delivered())
                 .containsOnlyOnce(",2027-03-02,1200,shop two,20.00")
                 .containsOnlyOnce(",2027-03-03,6200,odd payment,5.00");
         assertThat(Files.readString(second.evidence().resolve("decisions.csv")))
@@ -112,7 +102,7 @@ public class CorrectionsTest {
         shop.bank(ROWS + "Fri 05/03/2027,odd payment,,5.00,95.00\n");
         Outcome outcome = shop.run("bank");
         assertThat(closes(outcome).held().documents()).isEqualTo(2);
-        assertThat(delivered(shop)).containsOnlyOnce(",6200,odd payment,");
+        assertThat(shop.delivered()).containsOnlyOnce(",6200,odd payment,");
     }
 
     @Test
@@ -132,7 +122,7 @@ public class CorrectionsTest {
         again.put("bank.csv", "shop two", "Date", "Tue 02/03/2027").save();
         Outcome done = shop.run("bank");
         assertThat(closes(done).held().documents()).isEqualTo(1);
-        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+        assertThat(shop.delivered()).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
     }
 
     private static Path others(Workshop shop, Path one) throws IOException {
@@ -153,7 +143,7 @@ public class CorrectionsTest {
         Outcome corrected = shop.run("bank");
         assertThat(corrected.report().findings().counts()).containsKey(Rule.CORRECTION_UNUSED);
         assertThat(closes(corrected).held().documents()).isEqualTo(1);
-        assertThat(delivered(shop)).containsOnlyOnce("shop two,20.00");
+        assertThat(shop.delivered()).containsOnlyOnce("shop two,20.00");
     }
 
     @Test
@@ -166,7 +156,7 @@ public class CorrectionsTest {
         shop.put("corrections/bank.csv", text.replace(',', ';'));
         Outcome second = shop.run("bank");
         assertThat(closes(second).held().documents()).isEqualTo(1);
-        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+        assertThat(shop.delivered()).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
     }
 
     @Test
@@ -307,7 +297,7 @@ public class CorrectionsTest {
                 .save();
         Outcome outcome = shop.run("bank");
         assertThat(outcome.summary(SummaryText.Style.PLAIN)).contains("1 corrected");
-        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+        assertThat(shop.delivered()).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
     }
 
     @DataProvider
@@ -345,7 +335,7 @@ public class CorrectionsTest {
         assertThat(outcome.isAllClear())
                 .as(outcome.summary(SummaryText.Style.PLAIN))
                 .isTrue();
-        assertThat(delivered(shop)).containsOnlyOnce(",shop two,1.50");
+        assertThat(shop.delivered()).containsOnlyOnce(",shop two,1.50");
     }
 
     @Test
@@ -357,7 +347,7 @@ public class CorrectionsTest {
         shop.replace("bank.yaml", "files: bank.csv", "files: march.csv");
         Outcome outcome = shop.run("bank");
         assertThat(outcome.summary(SummaryText.Style.PLAIN)).contains("1 corrected");
-        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+        assertThat(shop.delivered()).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
     }
 
     @Test
@@ -413,7 +403,7 @@ public class CorrectionsTest {
         assertThat(outcome.isAllClear())
                 .as(outcome.summary(SummaryText.Style.PLAIN))
                 .isTrue();
-        assertThat(delivered(shop)).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
+        assertThat(shop.delivered()).containsOnlyOnce(",2027-03-02,1200,shop two,20.00");
     }
 
     private static void savedAt(Path file, String instant) throws Exception {

@@ -8,7 +8,6 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
 import io.mivrel.report.SummaryText;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -40,16 +39,6 @@ public final class TruthTest {
                 .filter(Finding::blocks)
                 .map(f -> f.rule().id() + f.origin().row())
                 .toList();
-    }
-
-    private static String delivered(Workshop workshop) throws IOException {
-        StringBuilder all = new StringBuilder();
-        try (Stream<Path> files = Files.walk(workshop.folder.resolve("out"))) {
-            for (Path file : files.filter(Files::isRegularFile).sorted().toList()) {
-                all.append(Files.readString(file));
-            }
-        }
-        return all.toString();
     }
 
     @Test
@@ -169,7 +158,7 @@ public final class TruthTest {
         Outcome outcome = workshop.takes("journal", "a.csv", layout).run("journal");
         assertThat(blockers(outcome)).containsExactly("journal-unbalanced2", "journal-unbalanced3");
         assertThat(outcome.report().clear().documents()).isEqualTo(2);
-        assertThat(delivered(workshop)).contains("AA,30.00", "BB,40.00");
+        assertThat(workshop.delivered()).contains("AA,30.00", "BB,40.00");
         // Apart in the file too.
         String apart = file.replaceFirst("(?m)^AA,J2,02/03/2027,1200.*\\R", "") + "AA,J2,02/03/2027,1200,-30.00\n";
         Outcome again = new Workshop()
@@ -311,7 +300,7 @@ public final class TruthTest {
         shop.replace("books/chart.csv", "1260,Transfers,asset,clearing", "1260,Transfers,asset,transfer");
         Outcome first = shop.run("bank");
         assertThat(first.report().clear().documents()).isEqualTo(1);
-        assertThat(delivered(shop)).contains(",1260,").doesNotContain(",1250,");
+        assertThat(shop.delivered()).contains(",1260,").doesNotContain(",1250,");
         assertThat(transfers(first))
                 .singleElement()
                 .satisfies(open -> assertThat(open.toString())
@@ -514,6 +503,6 @@ public final class TruthTest {
                 .replace("journals.yaml", "  Amount:", "  Dept: {field: department}\n  Amount:")
                 .put("bank.csv", "Date,Text,In,Out,Balance,To,Dept\nTue 02/03/2027,saved,,500.00,100.00,1250,SITE\n");
         shop.run("bank");
-        assertThat(delivered(shop)).contains(",1260,saved,SITE,500.00").doesNotContain(",1250,");
+        assertThat(shop.delivered()).contains(",1260,saved,SITE,500.00").doesNotContain(",1250,");
     }
 }

@@ -13,7 +13,9 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** A folder with small books, layouts, deliveries and run sheets for bank lines, journals and invoices. */
@@ -214,6 +216,15 @@ final class Workshop {
 
     Workshop invoice(String rows) {
         return put("invoice.csv", INVOICE_TITLES + rows);
+    }
+
+    /** All files that were delivered, one behind the other by their names. */
+    String delivered() throws IOException {
+        try (Stream<Path> out = Files.list(folder.resolve("out"))) {
+            return out.sorted(Comparator.comparing(Path::toString))
+                    .map(file -> read("out/" + file.getFileName()))
+                    .collect(Collectors.joining());
+        }
     }
 
     Mivrel open(String kind) throws SettingsException {

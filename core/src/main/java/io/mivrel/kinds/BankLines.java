@@ -67,7 +67,6 @@ public final class BankLines {
             .bankIdentifier(BANK_REFERENCE)
             .currency(CURRENCY)
             .codes(ACCOUNT, TAX_CODE, PARTY)
-            .dimensions(DEPARTMENT)
             .coded()
             .ofAccount()
             .amountsToJournal()

@@ -76,7 +76,7 @@ public final class InvoiceLines {
             .narrative(NARRATIVE)
             .statedTotal(TOTAL)
             .codes(ACCOUNT, TAX_CODE, PARTY)
-            .dimensions(DEPARTMENT)
+            .item(ITEM)
             .amountsToJournal()
             .sign((block, index) -> InvoiceKind.sign(block.text(DOCUMENT_KIND, index)))
             .enteredOnce()

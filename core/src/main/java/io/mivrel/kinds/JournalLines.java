@@ -60,7 +60,6 @@ public final class JournalLines {
             .sides(DEBIT, CREDIT)
             .narrative(NARRATIVE)
             .codes(ACCOUNT, TAX_CODE, PARTY)
-            .dimensions(DEPARTMENT)
             .isJournal()
             .columnar()
             .identity(DocumentIdentity.byFields(

@@ -26,6 +26,7 @@ public final class Kind {
     private final Function<DraftingContext, Drafter> drafter;
     private final @Nullable Field[] keys;
     private final List<Field> foreignAmounts;
+    private final List<Field> dimensions;
 
     private Kind(Builder made) {
         this.made = made;
@@ -42,6 +43,20 @@ public final class Kind {
         this.foreignAmounts = made.table.fields().stream()
                 .filter(field -> field.currency() != null)
                 .toList();
+        this.dimensions = made.table.fields().stream().filter(this::isDimension).toList();
+    }
+
+    // A code of a line that has no meaning of its own.
+    private boolean isDimension(Field field) {
+        return field.type() == FieldType.CODE
+                && !field.derived()
+                && field.level() == amount.level()
+                && field != made.account
+                && field != made.taxCode
+                && field != made.party
+                && field != made.item
+                && foreignAmounts.stream().noneMatch(foreign -> foreign.currency() == field)
+                && !made.keyFields.contains(field);
     }
 
     /**
@@ -169,7 +184,7 @@ public final class Kind {
 
     /** Further codes of a line, such as its department. Kinds share them by name: what amounts to a journal hands them on. */
     public List<Field> dimensions() {
-        return made.dimensions;
+        return dimensions;
     }
 
     /** True when a coding table may decide the account. */
@@ -274,7 +289,7 @@ public final class Kind {
         private List<Field> creditFigures = List.of();
         private @Nullable RecordSign sign;
         private List<Field> apart = List.of();
-        private List<Field> dimensions = List.of();
+        private @Nullable Field item;
         private @Nullable Field currency;
         private @Nullable DocumentIdentity identity;
         private @Nullable Function<DraftingContext, Drafter> drafter;
@@ -372,10 +387,9 @@ public final class Kind {
             return this;
         }
 
-        /** Further codes of a line. */
-        public Builder dimensions(Field... fields) {
-            dimensions = List.of(fields);
-            dimensions.forEach(this::own);
+        /** What is sold, which is no dimension. */
+        public Builder item(Field field) {
+            item = own(field);
             return this;
         }
 

@@ -2,7 +2,6 @@ package io.mivrel.posting;
 
 import io.mivrel.model.Document;
 import io.mivrel.model.Field;
-import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Line;
 import io.mivrel.model.SourceRecord;
@@ -114,7 +113,7 @@ public final class EntrySpool implements ClearDocuments, EntrySource, AutoClosea
             }
             if (field.currency() != null && foreign == null) {
                 foreign = line.money(field);
-            } else if (isDimension(kind, field)) {
+            } else if (kind.dimensions().contains(field)) {
                 String code = line.text(field);
                 if (code != null) {
                     dimensions.put(field.name(), code);
@@ -129,15 +128,6 @@ public final class EntrySpool implements ClearDocuments, EntrySource, AutoClosea
                 line.party(),
                 foreign,
                 dimensions);
-    }
-
-    // A code of a line that is none of those with a meaning of their own.
-    private static boolean isDimension(Kind kind, Field field) {
-        return field.type() == FieldType.CODE
-                && field != kind.account()
-                && field != kind.taxCode()
-                && field != kind.party()
-                && kind.foreignAmounts().stream().noneMatch(amount -> amount.currency() == field);
     }
 
     @Override

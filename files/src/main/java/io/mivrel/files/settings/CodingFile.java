@@ -5,6 +5,9 @@ import io.mivrel.coding.Coder;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.coding.Direction;
+import io.mivrel.kinds.Kinds;
+import io.mivrel.model.Field;
+import io.mivrel.model.Kind;
 import io.mivrel.model.Posting;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
@@ -33,12 +36,7 @@ final class CodingFile {
     /** The table, checked against the books, or {@code null}; then its problems were reported. */
     static CodingTable read(Path path, String shown, Books books, Problems problems) {
         int before = problems.count();
-        Table table = Table.read(
-                path,
-                shown,
-                List.of("entry", "direction", "words", "account"),
-                List.of("from", "to", "tax code", "party", "department", "narrative"),
-                problems);
+        Table table = Table.read(path, shown, List.of("entry", "direction", "words", "account"), also(), problems);
         if (table == null || books == null) {
             return null;
         }
@@ -94,7 +92,30 @@ final class CodingFile {
                         from,
                         to,
                         line.text("narrative"),
-                        List.of(Posting.whole(account, taxCode, party).with("department", line.text("department"))));
+                        List.of(posting(line, account, taxCode, party)));
+    }
+
+    private static Posting posting(Table.Line line, String account, String taxCode, String party) {
+        Posting posting = Posting.whole(account, taxCode, party);
+        for (String dimension : dimensions()) {
+            posting = posting.with(dimension, line.text(dimension));
+        }
+        return posting;
+    }
+
+    private static List<String> also() {
+        List<String> also = new ArrayList<>(List.of("from", "to", "tax code", "party", "narrative"));
+        also.addAll(dimensions());
+        return also;
+    }
+
+    private static List<String> dimensions() {
+        return Kinds.ALL.stream()
+                .filter(Kind::isCoded)
+                .flatMap(kind -> kind.dimensions().stream())
+                .map(Field::name)
+                .distinct()
+                .toList();
     }
 
     private static List<String> words(Table.Line line) {
