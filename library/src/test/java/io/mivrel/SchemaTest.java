@@ -40,7 +40,7 @@ public class SchemaTest {
             "is not YAML",
             "stands twice",
             "needs 'coding'",
-            "no bank or card account",
+            "not set up as a bank or card account",
             "an amount is required",
             "was 'UTF-8' meant?",
             "must differ",

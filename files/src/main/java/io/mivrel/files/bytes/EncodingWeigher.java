@@ -224,27 +224,32 @@ final class EncodingWeigher {
             // No word has a letter three times in turn, but a line of strokes in another encoding has.
             return -4;
         }
-        if (Character.isLetter(c)) {
-            String small = String.valueOf(c).toLowerCase(Locale.ROOT);
-            int known = alphabet.contains(small) ? 4 : ALL.contains(small) ? 1 : -4;
-            // A capital stands at the beginning of a word, or among capitals.
-            boolean oddCase = Character.isUpperCase(c)
-                    && (Character.isLowerCase(before) || Character.isLetter(before) && Character.isLowerCase(behind));
-            boolean alone = !Character.isLetter(before) && !Character.isLetter(behind);
-            // No word mixes letters of the Latin alphabet with those of another.
-            boolean mixed = Character.UnicodeScript.of(c) != Character.UnicodeScript.LATIN
-                    && (isLatin(before) || isLatin(behind));
-            return known - (oddCase ? 5 : 0) - (alone ? 3 : 0) - (mixed ? 8 : 0);
-        }
+        return Character.isLetter(c) ? letter(c, before, behind, alphabet) : sign(c, before, behind, within);
+    }
+
+    private static int letter(char c, char before, char behind, String alphabet) {
+        String small = String.valueOf(c).toLowerCase(Locale.ROOT);
+        int known = alphabet.contains(small) ? 4 : ALL.contains(small) ? 1 : -4;
+        // A capital stands at the beginning of a word, or among capitals.
+        boolean oddCase = Character.isUpperCase(c)
+                && (Character.isLowerCase(before) || Character.isLetter(before) && Character.isLowerCase(behind));
+        boolean alone = !Character.isLetter(before) && !Character.isLetter(behind);
+        // No word mixes letters of the Latin alphabet with those of another.
+        boolean mixed =
+                Character.UnicodeScript.of(c) != Character.UnicodeScript.LATIN && (isLatin(before) || isLatin(behind));
+        return known - (oddCase ? 5 : 0) - (alone ? 3 : 0) - (mixed ? 8 : 0);
+    }
+
+    private static int sign(char c, char before, char behind, boolean within) {
         if (QUOTES.indexOf(c) >= 0) {
             return within && c != '\u2019' ? -4 : 2;
         }
         if (c == '\u00a0' || c == '\u202f') {
-            return Character.isLetter(before) && Character.isLetter(behind) ? -2 : 2;
+            return within ? -2 : 2;
         }
         if (SIGNS.indexOf(c) >= 0) {
             return within ? -4 : 2;
         }
-        return within || Character.isLetter(before) || Character.isLetter(behind) ? -5 : -2;
+        return Character.isLetter(before) || Character.isLetter(behind) ? -5 : -2;
     }
 }

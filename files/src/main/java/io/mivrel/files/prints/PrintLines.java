@@ -233,26 +233,36 @@ final class PrintLines {
     /** Where the figure begins that ends here. */
     int figureStart(String line, int end) {
         int start = end - decimals - 1;
-        while (start > 0) {
-            char c = line.charAt(start - 1);
-            boolean group = (c == ' ' || c == '\u00a0' || c == '\u202f')
-                    && start > 1
-                    && isDigit(line, start - 2)
-                    && isDigit(line, start)
-                    && isDigit(line, start + 1)
-                    && isDigit(line, start + 2)
-                    && !isDigit(line, start + 3);
-            boolean figure = isDigit(line, start - 1) || c == ',' || c == '.' || c == '\'' || c == '\u2019';
-            // The decimals of a figure that stands close before it.
-            if (c == mark && !grouped || !figure && !group || start < end - decimals - 1 && isFigureEnd(line, start)) {
-                break;
-            }
+        while (start > 0 && isOfFigure(line, start, end)) {
             start--;
         }
         while (start > 0 && SIGNS.indexOf(line.charAt(start - 1)) >= 0) {
             start--;
         }
         return start;
+    }
+
+    // Whether what stands before a place belongs to the figure that goes on from there.
+    private boolean isOfFigure(String line, int start, int end) {
+        char c = line.charAt(start - 1);
+        boolean figure = isDigit(line, start - 1) || c == ',' || c == '.' || c == '\'' || c == '\u2019';
+        if (c == mark && !grouped || !figure && !dividesGroups(line, start)) {
+            return false;
+        }
+        // The decimals of a figure that stands close before it do not.
+        return start >= end - decimals - 1 || !isFigureEnd(line, start);
+    }
+
+    // A blank between a figure and exactly three more.
+    private static boolean dividesGroups(String line, int start) {
+        char c = line.charAt(start - 1);
+        return (c == ' ' || c == '\u00a0' || c == '\u202f')
+                && start > 1
+                && isDigit(line, start - 2)
+                && isDigit(line, start)
+                && isDigit(line, start + 1)
+                && isDigit(line, start + 2)
+                && !isDigit(line, start + 3);
     }
 
     /** How many places the sign takes behind a figure. */

@@ -269,39 +269,80 @@ public final class PrintSniffer {
             if (found.isHead(i)) {
                 continue;
             }
-            if (line.isBlank() || PrintLines.isRule(line)) {
-                near &= !line.isBlank() || isBeforeHead(i);
-                if (!line.isBlank()) {
-                    others.add(line);
-                }
-                continue;
+            if (line.isBlank()) {
+                near &= isBeforeHead(i);
+            } else if (PrintLines.isRule(line)) {
+                others.add(line);
+            } else {
+                Sort sort = sortOf(line, near || !isAlone(i));
+                count(sort, line, open);
+                open = sort == Sort.BEGINS || open && sort != Sort.FIGURES && sort != Sort.ROW;
+                near = sort.isRow() || near && sort != Sort.FOOT && sort != Sort.OTHER;
             }
-            List<Column> figures = found.filledFigures(line);
-            boolean dated = found.isDated(line);
-            boolean onlyBalance = figures.size() == 1 && figures.get(0) == balance;
-            boolean moves = !figures.isEmpty() && !onlyBalance;
-            if (onlyBalance && (dated || found.lacksDate(line)) && !text(line).isEmpty()) {
+        }
+    }
+
+    /** What a line of a print is. */
+    private enum Sort {
+        CARRIED,
+        TOTAL,
+        /** With a date and what it moves. */
+        ROW,
+        /** With a date, whose figures stand below. */
+        BEGINS,
+        /** Without a date, with what it moves. */
+        FIGURES,
+        FOOT,
+        /** Text that belongs to the row above. */
+        GOES_ON,
+        OTHER;
+
+        boolean isRow() {
+            return this == ROW || this == BEGINS || this == FIGURES;
+        }
+    }
+
+    // Text goes on where a row or other text stands beside it.
+    private Sort sortOf(String line, boolean mayGoOn) {
+        List<Column> figures = found.filledFigures(line);
+        boolean dated = found.isDated(line);
+        boolean undatedRow = found.lacksDate(line);
+        boolean onlyBalance = figures.size() == 1 && figures.get(0) == balance;
+        boolean moves = !figures.isEmpty() && !onlyBalance;
+        if (onlyBalance && (dated || undatedRow) && !text(line).isEmpty()) {
+            return Sort.CARRIED;
+        }
+        if (dated) {
+            return moves ? Sort.ROW : Sort.BEGINS;
+        }
+        if (!figures.isEmpty() && PrintLines.isTotal(line)) {
+            return Sort.TOTAL;
+        }
+        if (undatedRow && moves) {
+            return Sort.FIGURES;
+        }
+        if (feet.contains(line)) {
+            return Sort.FOOT;
+        }
+        return figures.isEmpty() && undatedRow && isText(line) && mayGoOn ? Sort.GOES_ON : Sort.OTHER;
+    }
+
+    private void count(Sort sort, String line, boolean open) {
+        switch (sort) {
+            case CARRIED ->
                 carried.computeIfAbsent(textColumn(line), c -> new LinkedHashSet<>())
                         .add(text(line));
-            } else if (!figures.isEmpty() && !dated && PrintLines.isTotal(line)) {
-                totals.add(line.strip());
-            } else if (dated) {
-                rows.add(line);
-                near = true;
-                open = !moves;
-            } else if (found.lacksDate(line) && moves) {
+            case TOTAL -> totals.add(line.strip());
+            case ROW, BEGINS -> rows.add(line);
+            case FIGURES -> {
                 rows.add(line);
                 undated += open ? 0 : 1;
                 figuresBelow += open ? 1 : 0;
-                open = false;
-                near = true;
-            } else if (feet.contains(line)) {
-                near = false;
-            } else if (figures.isEmpty() && found.lacksDate(line) && isText(line) && (near || !isAlone(i))) {
-                goesOn = true;
-            } else {
-                others.add(line);
-                near = false;
+            }
+            case GOES_ON -> goesOn = true;
+            case OTHER -> others.add(line);
+            case FOOT -> {
+                // It stands on every page.
             }
         }
     }

@@ -283,7 +283,7 @@ final class LayoutFile {
                 || constant != null && !form.keys().contains("pattern");
         DatePattern date =
                 field.type() == FieldType.DATE ? FormatSettings.pattern(form, iso ? "uuuu-MM-dd" : null) : null;
-        boolean texty = field.type() == FieldType.TEXT || field.type() == FieldType.CODE;
+        boolean texty = isText(field);
         String between = texty ? form.text("between", " ") : " ";
         String ifBlank = texty ? form.text("if blank") : null;
         Map<String, String> values = texty ? values(form) : Map.of();
@@ -291,25 +291,8 @@ final class LayoutFile {
         FieldSource.Side side = field.type() == FieldType.AMOUNT ? side(form.block("side")) : null;
         String less = field.type() == FieldType.AMOUNT ? form.text("less") : null;
         form.done();
-        if (columns.isEmpty() == (constant == null)) {
-            form.wrong("'" + field.name() + "' needs either 'column' or 'constant'", "");
-            return null;
-        }
-        boolean twoAmounts = field.type() == FieldType.AMOUNT && columns.size() == 2 && less == null && side == null;
-        if (columns.size() > 1 && !texty && !twoAmounts) {
-            form.wrong("'" + field.name() + "' is " + field.type().one() + " and comes from one column only", "");
-            return null;
-        }
-        if (constant != null && !isUsable(constant, field, date, numbers)) {
-            form.at("constant", "'" + constant + "' is not " + field.type().one(), "");
-            return null;
-        }
-        if (less != null && (constant != null || side != null)) {
-            form.at("less", "'less' goes with 'column' alone", "");
-            return null;
-        }
         String takenOff = less == null ? null : columnRef(less);
-        return new FieldSource(
+        FieldSource source = new FieldSource(
                 columns,
                 between,
                 date,
@@ -320,6 +303,29 @@ final class LayoutFile {
                 side,
                 takenOff,
                 titles.stream().skip(1).toList());
+        return fits(form, field, source) ? source : null;
+    }
+
+    private boolean fits(SettingsNode form, Field field, FieldSource source) {
+        int columns = source.columns().size();
+        String constant = source.constant();
+        boolean alone = source.side() == null && source.less() == null;
+        if (columns == 0 == (constant == null)) {
+            form.wrong("'" + field.name() + "' needs either 'column' or 'constant'", "");
+        } else if (columns > 1 && !isText(field) && !(field.type() == FieldType.AMOUNT && columns == 2 && alone)) {
+            form.wrong("'" + field.name() + "' is " + field.type().one() + " and comes from one column only", "");
+        } else if (constant != null && !isUsable(constant, field, source.date(), numbers)) {
+            form.at("constant", "'" + constant + "' is not " + field.type().one(), "");
+        } else if (source.less() != null && (constant != null || source.side() != null)) {
+            form.at("less", "'less' goes with 'column' alone", "");
+        } else {
+            return true;
+        }
+        return false;
+    }
+
+    private static boolean isText(Field field) {
+        return field.type() == FieldType.TEXT || field.type() == FieldType.CODE;
     }
 
     private static FieldSource.Side side(SettingsNode form) {

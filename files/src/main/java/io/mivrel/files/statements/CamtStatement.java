@@ -7,6 +7,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -282,30 +283,33 @@ final class CamtStatement {
     // The entry as a row, or one of its details; place 0 when it is not divided.
     private Entry row(Part whole, Part one, int place) {
         Part from = one == null ? whole : one;
-        String side = place > 0 && !from.side.isEmpty() ? from.side : whole.side;
+        String side = place > 0 ? first(from.side, whole.side) : whole.side;
         String amount = place > 0 ? from.amount : whole.amount;
-        String bankReference = !from.bankReference.isEmpty()
-                ? from.bankReference
-                : whole.bankReference.isEmpty() ? entryReference : whole.bankReference;
+        boolean out = side.equals("DBIT");
+        String bankReference = first(from.bankReference, whole.bankReference, entryReference);
         // Details may share the reference of their entry, which then is not one of a kind.
         boolean shared = place > 0 && one.bankReference.isEmpty() && !bankReference.isEmpty();
-        String text = from.text.isEmpty() ? from.additional : from.text;
         Entry row = new Entry(++rows.rows)
-                .date(bookedOn.isEmpty() ? valueOn : bookedOn)
+                .date(first(bookedOn, valueOn))
                 .valueDate(valueOn)
-                .amount(side.equals("DBIT") ? StatementRows.minus(amount) : amount)
-                .payee(side.equals("DBIT") ? from.creditor : from.debtor)
-                .narrative(text.isEmpty() ? additional : text)
-                .reference(from.cheque.isEmpty() ? from.reference : from.cheque)
+                .amount(out ? StatementRows.minus(amount) : amount)
+                .payee(out ? from.creditor : from.debtor)
+                .narrative(first(from.text, from.additional, additional))
+                .reference(first(from.cheque, from.reference))
                 .bankReference(shared ? bankReference + "/" + place : bankReference)
                 .type(whole.type);
-        if (!side.equals("DBIT") && !side.equals("CRDT") || amount.isEmpty()) {
+        if (!out && !side.equals("CRDT") || amount.isEmpty()) {
             row.faulty(RowFault.ENTRY_UNREADABLE);
         }
         if (currency != null && whole.currency != null && !whole.currency.equals(currency)) {
             row.faulty(RowFault.ENTRY_CURRENCY);
         }
         return row;
+    }
+
+    // The first that is filled; the last one where none is.
+    private static String first(String... texts) {
+        return Arrays.stream(texts).filter(text -> !text.isEmpty()).findFirst().orElse(texts[texts.length - 1]);
     }
 
     void end() {
