@@ -32,7 +32,7 @@ import org.testng.annotations.Test;
  * the row must be among those that are counted as not proved by anything.
  */
 public final class MutationTest {
-    private static final int COUNT = Integer.getInteger("mivrel.mutated", 40);
+    private static final int COUNT = Integer.getInteger("mivrel.mutated", 24);
     private static final long SEED = Long.getLong("mivrel.seed", 20);
 
     /** What one reading, as a run makes it, came to. */

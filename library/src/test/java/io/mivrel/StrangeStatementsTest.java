@@ -34,7 +34,7 @@ public class StrangeStatementsTest {
         WRONG
     }
 
-    private static final int COUNT = Integer.getInteger("mivrel.strange", 65);
+    private static final int COUNT = Integer.getInteger("mivrel.strange", 40);
     private static final long SEED = Long.getLong("mivrel.seed", 20);
 
     @Test

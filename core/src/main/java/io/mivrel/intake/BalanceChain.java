@@ -7,6 +7,7 @@ import io.mivrel.rows.RowOrder;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -20,7 +21,8 @@ final class BalanceChain {
     private static final int MOST_CULPRITS = 20_000;
 
     private final RowOrder order;
-    private final Currency currency;
+    /** {@code null} in a trial, which counts and says nothing. */
+    private final @Nullable Currency currency;
     /** The rows since the last balance, in the order of the file. */
     private Stretch open = new Stretch(SourceRecord.ABSENT, SourceRecord.ABSENT);
     /** The rows before the first balance and behind the last, in the order of time; {@code null} while not known. */
@@ -48,7 +50,8 @@ final class BalanceChain {
     private Unproved unproved = Unproved.NONE;
     private final List<Culprit> culprits = new ArrayList<>();
 
-    BalanceChain(RowOrder order, Currency currency) {
+    /** {@code currency} is {@code null} for a trial, which is only to count. */
+    BalanceChain(RowOrder order, @Nullable Currency currency) {
         this.order = order;
         this.currency = currency;
     }
@@ -170,6 +173,9 @@ final class BalanceChain {
     }
 
     private void blameBalance(Stretch stretch) {
+        if (currency == null) {
+            return;
+        }
         String value = Money.show(stretch.after, currency);
         culprits.add(new Culprit(
                 stretch.afterRow,
@@ -187,6 +193,9 @@ final class BalanceChain {
             return;
         }
         unproved = unproved.plus(stretch.unproved());
+        if (currency == null) {
+            return;
+        }
         boolean one = stretch.rows() == 1;
         String amounts = (one ? "" : "the amounts of " + stretch.rows() + " rows, ") + show(stretch.moved());
         String reason = "balance should be " + show(stretch.before) + " + " + amounts + " = "
@@ -400,6 +409,6 @@ final class BalanceChain {
     }
 
     private String show(long minor) {
-        return Money.show(minor, currency);
+        return Money.show(minor, Objects.requireNonNull(currency));
     }
 }

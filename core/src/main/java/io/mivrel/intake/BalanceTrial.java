@@ -2,7 +2,6 @@ package io.mivrel.intake;
 
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowOrder;
-import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -11,8 +10,6 @@ import java.util.Map;
  * accounts have balances of their own. For one thread.
  */
 public final class BalanceTrial {
-    private static final Currency ANY = Currency.getInstance("XXX");
-
     private final RowOrder order;
     private final long opening;
     private final long closing;
@@ -31,7 +28,7 @@ public final class BalanceTrial {
     /** Takes the next row of an account; day, amount and balance are {@link SourceRecord#ABSENT} where not known. */
     public void step(String account, long day, long amount, long balance) {
         row++;
-        chains.computeIfAbsent(account, a -> new BalanceChain(order, ANY)).step(row, day, amount, balance, true);
+        chains.computeIfAbsent(account, a -> new BalanceChain(order, null)).step(row, day, amount, balance, true);
         if (balance != SourceRecord.ABSENT) {
             moves |= first != SourceRecord.ABSENT && first != balance;
             first = balance;

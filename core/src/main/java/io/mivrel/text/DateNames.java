@@ -146,7 +146,7 @@ public final class DateNames {
 
     /** The month that letters name, from 1; 0 for none. */
     int month(byte[] c, int i, int length, boolean full) {
-        if (length == 0 || length > LONGEST) {
+        if (!mayBeName(length)) {
             return 0;
         }
         String name = new String(c, i, length, StandardCharsets.UTF_8).toLowerCase(Locale.ROOT);
@@ -154,9 +154,14 @@ public final class DateNames {
         return month > 0 || full || language.isEmpty() ? month : beginning(name);
     }
 
+    // In the usual languages no name has a single letter.
+    private boolean mayBeName(int length) {
+        return length <= LONGEST && length > (language.isEmpty() ? 1 : 0);
+    }
+
     /** The days of the week that letters name, a bit for each, Monday the lowest; 0 for none. */
     int days(byte[] c, int i, int length, boolean full) {
-        if (length == 0 || length > LONGEST) {
+        if (!mayBeName(length)) {
             return 0;
         }
         String name = new String(c, i, length, StandardCharsets.UTF_8);

@@ -19,7 +19,8 @@ public final class ContentSniffer {
     private static final int HEAD = 1 << 15;
     private static final Pattern XML_ENCODING =
             Pattern.compile("<\\?[^>]*encoding *= *[\"']([A-Za-z0-9._-]{1,40})[\"']");
-    private static final Pattern MT940_FIELD = Pattern.compile("(?m)^(\\{[0-9].*\\{4:)?\\s*:(20|25|28C?|60[FM]):");
+    private static final Pattern MT940_FIELD =
+            Pattern.compile("(?m)^(\\{[0-9].*\\{4:\\s{0,4})?[ \\t]*:(20|25|28C?|60[FM]):");
 
     private ContentSniffer() {}
 

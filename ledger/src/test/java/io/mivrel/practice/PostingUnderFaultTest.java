@@ -36,7 +36,7 @@ import org.testng.annotations.Test;
  */
 public class PostingUnderFaultTest {
     private static final ServerForTests SERVER = new ServerForTests();
-    private static final int ROUNDS = Integer.getInteger("mivrel.rounds", 8);
+    private static final int ROUNDS = Integer.getInteger("mivrel.rounds", 5);
     private static final long SEED = Long.getLong("mivrel.seed", System.nanoTime());
     private static final int COUNT = 110;
     private static final int MOST_ATTEMPTS = 200;

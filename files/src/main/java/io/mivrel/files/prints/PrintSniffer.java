@@ -270,7 +270,7 @@ public final class PrintSniffer {
                 continue;
             }
             if (line.isBlank()) {
-                near &= isBeforeHead(i);
+                near = near && isBeforeHead(i);
             } else if (PrintLines.isRule(line)) {
                 others.add(line);
             } else {
