@@ -149,7 +149,7 @@ public final class Mivrel {
     }
 
     /**
-     * Opens a run sheet for what needs none of its files, such as {@link Posting#status}: they need not be there, and no month
+     * Opens a run sheet for what needs none of its files, such as {@link LedgerPosting#status}: they need not be there, and no month
      * need be said.
      */
     public static Mivrel withoutFiles(Path runSheet) throws SettingsException {
@@ -398,8 +398,8 @@ public final class Mivrel {
     }
 
     /** What this run has to do with a ledger: post its clear documents, take them back, prove. The caller closes the ledger. */
-    public Posting postTo(Ledger ledger) {
-        return new Posting(this, ledger);
+    public LedgerPosting postTo(Ledger ledger) {
+        return new LedgerPosting(this, ledger);
     }
 
     /**

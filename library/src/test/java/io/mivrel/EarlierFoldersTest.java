@@ -70,7 +70,7 @@ public class EarlierFoldersTest {
     public void whatWasPostedIsProvedAndTakenBack() throws Exception {
         LedgerSettings settings = LedgerSettings.read("practice", folder);
         try (Ledger ledger = Ledgers.openPractice(settings, BooksFolder.read(folder.resolve("books")))) {
-            Posting posting = Mivrel.open(folder.resolve("bank.yaml")).postTo(ledger);
+            LedgerPosting posting = Mivrel.open(folder.resolve("bank.yaml")).postTo(ledger);
             assertThat(posting.post().posting().postedBefore()).isEqualTo(3);
             assertThat(posting.prove(null)).allMatch(Proof::holds);
             assertThat(posting.withdraw(null, List.of()).withdrawal().takenBack())

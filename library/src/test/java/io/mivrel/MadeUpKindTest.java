@@ -1,6 +1,7 @@
 package io.mivrel;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.books.AccountType;
 import io.mivrel.books.Books;
@@ -120,6 +121,23 @@ public class MadeUpKindTest {
         "O-1,03.02.2027,St Wend,treble,4010,2100.50,,",
         "O-2,04.02.2027,Hallow Down,treble,4010,2000.00,C-3,99.25"
     };
+
+    @Test
+    public void twoKindsCannotShareANumber() {
+        FieldTable table = new FieldTable("odd lines", "odd", "line");
+        Field day = table.level(0).required("date", FieldType.DATE, "day");
+        Field price = table.level(1).required("price", FieldType.AMOUNT, "price");
+        Kind.Builder odd = Kind.of(table, "odd ones")
+                .words(KindWords.of("odd one", "odd ones", "in", "out"))
+                .date(day)
+                .amount(price)
+                .drafter(context -> (records, coding, findings) -> {
+                    throw new AssertionError("nothing is drafted");
+                });
+        DocumentIdentity taken = DocumentIdentity.byFields(3, List.of(), List.of(), List.of(), day, List.of(price));
+        assertThatThrownBy(() -> odd.identity(taken).build())
+                .hasMessage("'journal lines' and 'odd lines' have the same number of identity, 3; choose another");
+    }
 
     @Test
     public void goesFromAFileToADeliveryOfThreeSheets() throws IOException {

@@ -79,7 +79,7 @@ public class PostingTest {
         ledger.close();
     }
 
-    private Posting posting() throws Exception {
+    private LedgerPosting posting() throws Exception {
         return workshop.open("journal").postTo(ledger);
     }
 
@@ -281,7 +281,8 @@ public class PostingTest {
         posting().first(1).post();
         Map<String, Long> before = balances();
         posting().asFinal().called("The rest").post();
-        Posting.Withdrawn done = posting().dated(LocalDate.of(2027, 3, 31)).withdraw("The rest", List.of());
+        LedgerPosting.Withdrawn done =
+                posting().dated(LocalDate.of(2027, 3, 31)).withdraw("The rest", List.of());
         assertThat(done.withdrawal().takenBack()).isEqualTo(2);
         assertThat(done.proof().holds())
                 .as(ProofText.of(done.proof(), "p", "c", SummaryText.Style.PLAIN))
@@ -306,7 +307,7 @@ public class PostingTest {
                         "",
                         List.of(EntryLine.of("2900", 430, ""), EntryLine.of("1200", -430, ""))));
         ledger.desk().rest(payment, entries.get(2).number());
-        Posting.Withdrawn done = posting().withdraw(null, List.of());
+        LedgerPosting.Withdrawn done = posting().withdraw(null, List.of());
         assertThat(done.withdrawal().takenBack()).isEqualTo(2);
         assertThat(done.withdrawal().refused()).hasSize(1);
         assertThat(done.withdrawal().refused().get(0).plain().reason()).contains("rests upon it");
@@ -325,7 +326,7 @@ public class PostingTest {
         Poster.Withdrawal again = posting().withdraw(null, List.of("2", "3")).withdrawal();
         assertThat(again.takenBack()).isEqualTo(1);
         assertThat(again.notPosted()).extracting(PostingLog.Sent::reference).containsExactly("2");
-        Posting.Status status = posting().status(false).get(0);
+        LedgerPosting.Status status = posting().status(false).get(0);
         assertThat(status.counts())
                 .containsEntry(PostingLog.State.POSTED, 1L)
                 .containsEntry(PostingLog.State.WITHDRAWN, 2L);
@@ -335,7 +336,7 @@ public class PostingTest {
     public void oneDocumentThatTheLedgerKeepsDoesNotStopTheOthers() throws Exception {
         posting().asFinal().post();
         ledger.desk().setStatus("5020", AccountStatus.CLOSED);
-        Posting.Withdrawn some = posting().withdraw(null, List.of("1", "2", "3"));
+        LedgerPosting.Withdrawn some = posting().withdraw(null, List.of("1", "2", "3"));
         assertThat(some.withdrawal().takenBack()).isEqualTo(2);
         assertThat(some.withdrawal().refused())
                 .extracting(one -> one.document().reference())
@@ -521,7 +522,7 @@ public class PostingTest {
         assertThat(outcome.posting().count(Result.ADDED)).isEqualTo(3);
         assertThat(outcome.proof().holds()).isTrue();
         assertThat(balances()).isEqualTo(Map.of("1200", -3750L, "2900", -430L, "5010", 1430L, "5020", 2750L));
-        Posting.Withdrawn withdrawn = posting().withdraw(null, List.of());
+        LedgerPosting.Withdrawn withdrawn = posting().withdraw(null, List.of());
         assertThat(withdrawn.withdrawal().takenBack()).isEqualTo(3);
         assertThat(withdrawn.withdrawal().left()).isZero();
         assertThat(balances()).isEmpty();
@@ -541,7 +542,7 @@ public class PostingTest {
                 .extracting(status -> status.counts().getOrDefault(PostingLog.State.POSTED, 0L))
                 .containsExactly(2L, 1L);
         String first = posting().status(true).get(0).batch().batch().key();
-        Posting.Withdrawn withdrawn = posting().withdraw(first, List.of());
+        LedgerPosting.Withdrawn withdrawn = posting().withdraw(first, List.of());
         assertThat(withdrawn.withdrawal().takenBack()).isEqualTo(2);
         assertThat(withdrawn.proof().holds()).isTrue();
         assertThat(balances()).isEqualTo(Map.of("1200", -7250L, "5020", 7250L));

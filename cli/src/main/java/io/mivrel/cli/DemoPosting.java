@@ -1,9 +1,9 @@
 package io.mivrel.cli;
 
+import io.mivrel.LedgerPosting;
 import io.mivrel.Ledgers;
 import io.mivrel.Mivrel;
 import io.mivrel.PostOutcome;
-import io.mivrel.Posting;
 import io.mivrel.files.settings.BooksFolder;
 import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.posting.Ledger;
@@ -66,7 +66,7 @@ final class DemoPosting {
             out.print(post(ledger, "bank.yaml").figures(style));
             out.print(post(ledger, "invoices.yaml").figures(style));
             say("withdraw", "invoices.yaml", "--from practice");
-            Posting.Withdrawn back = posting(ledger, "invoices.yaml").withdraw(null, List.of());
+            LedgerPosting.Withdrawn back = posting(ledger, "invoices.yaml").withdraw(null, List.of());
             out.print(WithdrawalText.of(back.withdrawal(), back.proof(), ledger.name(), company(), style));
             correctBank();
             out.print(post(ledger, "bank.yaml").figures(style));
@@ -91,7 +91,7 @@ final class DemoPosting {
     }
 
     // The practice ledger's March is open; today's period may not be.
-    private Posting posting(Ledger ledger, String sheet) throws Exception {
+    private LedgerPosting posting(Ledger ledger, String sheet) throws Exception {
         return Mivrel.open(folder.resolve(sheet)).postTo(ledger).dated(LocalDate.of(2027, 3, 31));
     }
 
@@ -121,7 +121,7 @@ final class DemoPosting {
                         + ", as a person would.");
     }
 
-    private void makeFinal(Posting.MadeFinal done) {
+    private void makeFinal(LedgerPosting.MadeFinal done) {
         out.println("\n  final     \"" + done.batch().batch().name() + "\": all its entries are posted for good");
         done.drafts().forEach((batch, count) -> out.println("  drafts    " + count + " are left in \"" + batch + "\""));
     }

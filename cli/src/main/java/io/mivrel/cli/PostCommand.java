@@ -1,9 +1,9 @@
 package io.mivrel.cli;
 
+import io.mivrel.LedgerPosting;
 import io.mivrel.Ledgers;
 import io.mivrel.Mivrel;
 import io.mivrel.PostOutcome;
-import io.mivrel.Posting;
 import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsProblem;
@@ -107,7 +107,7 @@ final class PostCommand implements Callable<Integer> {
         LedgerSettings settings = LedgerSettings.read(to, runSheet.folder());
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr());
                 Ledger ledger = Ledgers.open(settings, run.company())) {
-            Posting posting = run.progress(counter)
+            LedgerPosting posting = run.progress(counter)
                     .postTo(ledger)
                     .mode(how)
                     .called(name)
@@ -155,8 +155,8 @@ final class PostCommand implements Callable<Integer> {
         }
     }
 
-    private int makeFinal(Posting posting, Screen.Counter counter) throws Exception {
-        Posting.MadeFinal done = posting.makeFinal(makeFinal.isEmpty() ? null : makeFinal);
+    private int makeFinal(LedgerPosting posting, Screen.Counter counter) throws Exception {
+        LedgerPosting.MadeFinal done = posting.makeFinal(makeFinal.isEmpty() ? null : makeFinal);
         counter.close();
         var out = spec.commandLine().getOut();
         out.println();

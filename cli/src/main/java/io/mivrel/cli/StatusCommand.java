@@ -4,9 +4,9 @@ import io.mivrel.Company;
 import io.mivrel.Company.AccountStatus;
 import io.mivrel.Company.CompanyStatus;
 import io.mivrel.Company.SheetStatus;
+import io.mivrel.LedgerPosting;
 import io.mivrel.Ledgers;
 import io.mivrel.Mivrel;
-import io.mivrel.Posting;
 import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Ledger;
@@ -98,7 +98,7 @@ final class StatusCommand implements Callable<Integer> {
         Mivrel run = Mivrel.withoutFiles(sheets.get(0));
         LedgerSettings settings = LedgerSettings.read(in, company.folder());
         try (Ledger ledger = Ledgers.open(settings, run.company())) {
-            List<Posting.Status> batches = run.postTo(ledger).status(all);
+            List<LedgerPosting.Status> batches = run.postTo(ledger).status(all);
             StatusText text = new StatusText(ledger.name(), run.company(), Screen.style());
             batches.forEach(one -> text.batch(one.batch(), one.counts(), one.open(), one.documents()));
             int status = text.isOpen() ? 1 : 0;

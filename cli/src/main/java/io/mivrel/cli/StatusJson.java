@@ -3,7 +3,7 @@ package io.mivrel.cli;
 import io.mivrel.Company.AccountStatus;
 import io.mivrel.Company.CompanyStatus;
 import io.mivrel.Company.SheetStatus;
-import io.mivrel.Posting;
+import io.mivrel.LedgerPosting;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.PostingLog.Sent;
@@ -72,14 +72,14 @@ final class StatusJson {
     }
 
     /** Of what was sent to a ledger. */
-    static String of(String company, String ledger, List<Posting.Status> batches, int status) {
+    static String of(String company, String ledger, List<LedgerPosting.Status> batches, int status) {
         Map<String, Object> all = begin(company, status);
         all.put("ledger", ledger);
         all.put("batches", batches.stream().map(StatusJson::batch).toList());
         return JsonText.of(all);
     }
 
-    private static Map<String, Object> batch(Posting.Status status) {
+    private static Map<String, Object> batch(LedgerPosting.Status status) {
         Map<String, Object> one = new LinkedHashMap<>();
         one.put("batch", status.batch().batch().name());
         one.put("run", status.batch().run());

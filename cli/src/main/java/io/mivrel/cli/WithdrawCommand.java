@@ -1,8 +1,8 @@
 package io.mivrel.cli;
 
+import io.mivrel.LedgerPosting;
 import io.mivrel.Ledgers;
 import io.mivrel.Mivrel;
-import io.mivrel.Posting;
 import io.mivrel.files.settings.LedgerSettings;
 import io.mivrel.posting.Ledger;
 import io.mivrel.report.WithdrawalText;
@@ -67,7 +67,7 @@ final class WithdrawCommand implements Callable<Integer> {
         LedgerSettings settings = LedgerSettings.read(from, runSheet.folder());
         try (Screen.Counter counter = new Screen.Counter(spec.commandLine().getErr());
                 Ledger ledger = Ledgers.open(settings, run.company())) {
-            Posting.Withdrawn done =
+            LedgerPosting.Withdrawn done =
                     run.postTo(ledger).dated(date).waiting(counter::waits).withdraw(batch, documents);
             counter.close();
             spec.commandLine()

@@ -53,33 +53,7 @@ final class AmountResolver {
             reckon(record);
             return;
         }
-        long amount = record.number(rule.amount());
-        long plus = record.number(rule.plusSide());
-        long minus = record.number(rule.minusSide());
-        boolean noSide = plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT;
-        boolean blank = noSide && !oneAmount;
-        if (blank && hasForeign(record)) {
-            problems.add(
-                    Rule.AMOUNT_MISSING, amountPlace(), "", "a foreign amount stands there, and no home amount", "");
-            return;
-        }
-        if (problems.isUnreadable(rule.amount())
-                || problems.isUnreadable(rule.plusSide())
-                || problems.isUnreadable(rule.minusSide())) {
-            // The row is held, and no half of it may count as its amount.
-            return;
-        }
-        if (oneAmount && sides && !noSide) {
-            amount = eitherWay(amount, fromSides(plus, minus));
-        } else if (oneAmount) {
-            if (amount == SourceRecord.ABSENT && layout.terms().blankIsNil() && !hasForeign(record)) {
-                amount = 0;
-            } else if (amount == SourceRecord.ABSENT) {
-                problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", "the amount is blank", "");
-            }
-        } else {
-            amount = fromSides(plus, minus);
-        }
+        long amount = signed(record);
         if (amount == SourceRecord.ABSENT) {
             return;
         }
@@ -90,6 +64,38 @@ final class AmountResolver {
             problems.add(Rule.AMOUNT_ZERO, amountPlace(), "0", "the amount is zero", "");
         }
         record.put(rule.amount(), amount);
+    }
+
+    // As it is written; absent when the row is held.
+    private long signed(RecordBlock record) {
+        long amount = record.number(rule.amount());
+        long plus = record.number(rule.plusSide());
+        long minus = record.number(rule.minusSide());
+        boolean noSide = plus == SourceRecord.ABSENT && minus == SourceRecord.ABSENT;
+        if (noSide && !oneAmount && hasForeign(record)) {
+            return missing("a foreign amount stands there, and no home amount");
+        }
+        if (problems.isUnreadable(rule.amount())
+                || problems.isUnreadable(rule.plusSide())
+                || problems.isUnreadable(rule.minusSide())) {
+            // No half of it may count as its amount.
+            return SourceRecord.ABSENT;
+        }
+        if (!oneAmount) {
+            return fromSides(plus, minus);
+        }
+        if (sides && !noSide) {
+            return eitherWay(amount, fromSides(plus, minus));
+        }
+        if (amount == SourceRecord.ABSENT && layout.terms().blankIsNil() && !hasForeign(record)) {
+            return 0;
+        }
+        return amount == SourceRecord.ABSENT ? missing("the amount is blank") : amount;
+    }
+
+    private long missing(String reason) {
+        problems.add(Rule.AMOUNT_MISSING, amountPlace(), "", reason, "");
+        return SourceRecord.ABSENT;
     }
 
     private boolean hasForeign(RecordBlock record) {

@@ -401,8 +401,7 @@ public final class Intake {
         if (layout.signs() == Signs.BY_BALANCE && balance != null) {
             balance.sign(record);
         }
-        Map.Entry<Long, Culprit> before = culprits.isEmpty() ? null : culprits.floorEntry(row.number());
-        Culprit culprit = before == null || row.number() > before.getValue().last() ? null : before.getValue();
+        Culprit culprit = culprits.isEmpty() ? null : culprit(row.number());
         // A row that is there twice is no part of what the file states.
         boolean isOneTooMany = culprit != null && culprit.rule() == Rule.BALANCE_CLOSING;
         if (!isOneTooMany) {
@@ -412,12 +411,7 @@ public final class Intake {
             turnCredit(record);
         }
         if (statementsRead) {
-            long amount = record.number(rule.amount());
-            statements.entry(
-                    amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount,
-                    record.number(dateField),
-                    row.number());
-            identifier(record);
+            followStatement(record, row.number());
         }
         if (equalLines != null) {
             equalLines.look(record, row.number(), problems);
@@ -428,14 +422,7 @@ public final class Intake {
         if (culprit != null) {
             problems.add(culprit.rule(), culprit.field(), culprit.value(), culprit.reason(), culprit.suggestion());
         }
-        long day = record.number(dateField);
-        if (day != SourceRecord.ABSENT) {
-            order.next(row.number(), day);
-            tally.coveredFrom = Math.min(tally.coveredFrom, day);
-            tally.coveredTo = Math.max(tally.coveredTo, day);
-        }
-        boolean odd = !oddDates.isEmpty() && isOdd(row.number());
-        boolean outside = !odd && day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo);
+        boolean outside = isOutside(record.number(dateField), row.number());
         if (!isOneTooMany) {
             cover(record, row.number(), !outside && !holdAll && !problems.isBlocked());
         }
@@ -444,6 +431,31 @@ public final class Intake {
         } else {
             emit(block);
         }
+    }
+
+    private @Nullable Culprit culprit(long row) {
+        Map.Entry<Long, Culprit> before = culprits.floorEntry(row);
+        return before == null || row > before.getValue().last() ? null : before.getValue();
+    }
+
+    private void followStatement(RecordBlock record, long row) {
+        long amount = record.number(rule.amount());
+        statements.entry(
+                amount == SourceRecord.ABSENT || layout.signs() == Signs.AS_WRITTEN ? amount : -amount,
+                record.number(dateField),
+                row);
+        identifier(record);
+    }
+
+    // Follows the days; true for a row of a day that the run does not want, unless its date is in doubt.
+    private boolean isOutside(long day, long row) {
+        if (day != SourceRecord.ABSENT) {
+            order.next(row, day);
+            tally.coveredFrom = Math.min(tally.coveredFrom, day);
+            tally.coveredTo = Math.max(tally.coveredTo, day);
+        }
+        boolean odd = !oddDates.isEmpty() && isOdd(row);
+        return !odd && day != SourceRecord.ABSENT && (day < wantedFrom || day > wantedTo);
     }
 
     // A row that is held or left out all the same needs no proof.

@@ -11,6 +11,13 @@ import io.mivrel.text.Hash64;
  * identifier; without a balance and an identifier, its texts.
  */
 final class BankIdentity implements DocumentIdentity {
+    private static final int NUMBER = 1;
+
+    @Override
+    public int number() {
+        return NUMBER;
+    }
+
     @Override
     public long identity(RecordRange records) {
         return identityOn(records, records.block().number(BankLines.DATE, records.from()));
@@ -22,7 +29,7 @@ final class BankIdentity implements DocumentIdentity {
         int index = records.from();
         String account = lines.source().account();
         // The hash that a string keeps, the same everywhere, is enough for an account.
-        long h = Hash64.add(1, account == null ? 0 : account.hashCode());
+        long h = Hash64.add(NUMBER, account == null ? 0 : account.hashCode());
         long balance = lines.number(BankLines.BALANCE, index);
         h = Hash64.add(h, day);
         h = Hash64.add(h, lines.number(BankLines.AMOUNT, index));
@@ -42,7 +49,7 @@ final class BankIdentity implements DocumentIdentity {
     public long acrossFiles(RecordRange record) {
         RecordBlock lines = record.block();
         int index = record.from();
-        long key = Hash64.add(1, lines.source().account());
+        long key = Hash64.add(NUMBER, lines.source().account());
         key = Hash64.add(key, lines.number(BankLines.DATE, index));
         key = Hash64.add(key, lines.number(BankLines.AMOUNT, index));
         if (hasBankReference(lines, index)) {

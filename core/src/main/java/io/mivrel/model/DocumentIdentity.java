@@ -55,6 +55,11 @@ public interface DocumentIdentity {
         TEXTS
     }
 
+    /** A number that no other kind has, to keep kinds apart; 0 where the kind's hashes do not have one. */
+    default int number() {
+        return 0;
+    }
+
     /**
      * By fields: those of the heading name the document; the date of the first record and the fields of every line, in any
      * order, are its content.
@@ -69,6 +74,11 @@ public interface DocumentIdentity {
     static DocumentIdentity byFields(
             int kind, List<Field> name, List<Field> whereFilled, List<Field> besides, Field date, List<Field> lines) {
         return new DocumentIdentity() {
+            @Override
+            public int number() {
+                return kind;
+            }
+
             @Override
             public long identity(RecordRange records) {
                 long hash = kind;

@@ -1,7 +1,9 @@
 package io.mivrel.model;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -18,6 +20,9 @@ import org.jspecify.annotations.Nullable;
  * }</pre>
  */
 public final class Kind {
+    /** The numbers of identities that are taken, each by a table. */
+    private static final Map<Integer, String> NUMBERS = new ConcurrentHashMap<>();
+
     private final Builder made;
     private final KindWords words;
     private final Field date;
@@ -38,6 +43,11 @@ public final class Kind {
         this.keys = new Field[made.table.levels().size()];
         for (Field key : made.keyFields) {
             keys[key.level().depth()] = key;
+        }
+        String other = identity.number() == 0 ? null : NUMBERS.putIfAbsent(identity.number(), made.table.name());
+        if (other != null && !other.equals(made.table.name())) {
+            throw new IllegalArgumentException("'" + other + "' and '" + made.table.name()
+                    + "' have the same number of identity, " + identity.number() + "; choose another");
         }
         made.table.complete();
         this.foreignAmounts = made.table.fields().stream()

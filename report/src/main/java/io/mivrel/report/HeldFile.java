@@ -144,35 +144,41 @@ final class HeldFile {
             if (source == null) {
                 return;
             }
-            boolean named = needsTitles && source.aside() == null && rows.titles() == null;
-            if (named && source.number() == form.titlesRow()) {
+            boolean mayName = needsTitles && source.aside() == null && rows.titles() == null;
+            if (mayName && source.number() == form.titlesRow()) {
                 titles(source.titlesBelow(above));
                 needsTitles = false;
-            } else if (named
-                    && source.number() < form.titlesRow()
-                    && source.number() > form.titlesRow() - form.titleRows()) {
-                above = source.titlesBelow(above);
-            } else if (source.ended() == null && source.aside() == null) {
-                boolean repeats = last > 0 && source.number() == last;
-                if (row < 0 && !repeats) {
-                    return;
-                }
-                if (!repeats && source.number() < row) {
-                    continue;
-                }
-                if (needsTitles) {
-                    List<String> own = rows.titles();
-                    titles(own == null ? places(source) : own);
-                    needsTitles = false;
-                }
-                HeldRow copied = row(source, rows, held.reasons(source.number()));
-                for (Sink sink : sinks) {
-                    sink.row(copied);
-                }
-                last = source.number();
-                row = held.rows().nextSetBit((int) last + 1);
+                continue;
             }
+            if (mayName && isOfTitles(source)) {
+                above = source.titlesBelow(above);
+                continue;
+            }
+            boolean repeats = last > 0 && source.number() == last;
+            boolean isData = source.ended() == null && source.aside() == null;
+            if (isData && row < 0 && !repeats) {
+                return;
+            }
+            if (!isData || !repeats && source.number() < row) {
+                continue;
+            }
+            if (needsTitles) {
+                List<String> own = rows.titles();
+                titles(own == null ? places(source) : own);
+                needsTitles = false;
+            }
+            HeldRow copied = row(source, rows, held.reasons(source.number()));
+            for (Sink sink : sinks) {
+                sink.row(copied);
+            }
+            last = source.number();
+            row = held.rows().nextSetBit((int) last + 1);
         }
+    }
+
+    // One of several rows of titles, but the last.
+    private boolean isOfTitles(Row row) {
+        return row.number() < form.titlesRow() && row.number() > form.titlesRow() - form.titleRows();
     }
 
     private static List<String> places(Row row) {

@@ -22,6 +22,7 @@ import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.survey.Survey.Question;
+import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
 import io.mivrel.text.Printable;
 import java.time.LocalDate;
@@ -98,7 +99,19 @@ public final class SurveyText {
         for (StatementSpan span : facts.kind().isStatement() ? survey.statements() : List.<StatementSpan>of()) {
             statement(span, facts.currency());
         }
-        boolean fixed = facts.print() != null || facts.kind().isStatement();
+        rows(survey);
+        gives(survey);
+        if (survey.pattern() != null && (!facts.kind().isStatement() || facts.kind() == FileKind.QIF)) {
+            line("dates", dates(survey));
+        }
+        if (!facts.kind().isStatement()) {
+            amounts(survey.numbers());
+        }
+        out.append('\n');
+    }
+
+    private void rows(Survey survey) {
+        boolean fixed = survey.facts().print() != null || survey.facts().kind().isStatement();
         String titles = fixed ? "" : survey.titlesRow() == 0 ? "no titles, " : "titles in " + titles(survey) + ", ";
         String above =
                 survey.above() == 0 ? "" : count(survey.above(), "row") + (fixed ? " that are not data, " : " above, ");
@@ -112,6 +125,9 @@ public final class SurveyText {
                 String.format(Locale.ROOT, "%,d: %s%s%,d of data", survey.rows(), titles, above, survey.dataRows())
                         + blank
                         + below);
+    }
+
+    private void gives(Survey survey) {
         line(
                 "gives",
                 survey.gives() == null
@@ -119,23 +135,15 @@ public final class SurveyText {
                         : survey.gives().name()
                                 + (survey.why().isEmpty() ? "" : ": " + Printable.of(survey.why()))
                                 + (survey.fanOut().isEmpty() ? "" : ", several from each row, as it sums to nil"));
-        if (survey.pattern() != null && (!facts.kind().isStatement() || facts.kind() == FileKind.QIF)) {
-            line("dates", dates(survey));
-        }
-        if (facts.kind().isStatement()) {
-            out.append('\n');
-            return;
-        }
+    }
+
+    private void amounts(AmountFormat numbers) {
         line(
                 "amounts",
-                "decimal '" + survey.numbers().decimalMark() + "', thousands '"
-                        + survey.numbers().thousandsMark() + "'"
-                        + (survey.numbers().brackets() ? ", minus in brackets" : "")
-                        + (survey.numbers().trailingMinus() ? ", minus behind" : "")
-                        + (survey.numbers().minusMark().isEmpty()
-                                ? ""
-                                : ", " + survey.numbers().minusMark() + " behind for minus"));
-        out.append('\n');
+                "decimal '" + numbers.decimalMark() + "', thousands '" + numbers.thousandsMark() + "'"
+                        + (numbers.brackets() ? ", minus in brackets" : "")
+                        + (numbers.trailingMinus() ? ", minus behind" : "")
+                        + (numbers.minusMark().isEmpty() ? "" : ", " + numbers.minusMark() + " behind for minus"));
     }
 
     private static String titles(Survey survey) {

@@ -225,7 +225,7 @@ final class CamtStatement {
     void endEntry() {
         if (!status.equals("BOOK") && !status.isEmpty()) {
             pending++;
-            Entry notYet = row(entry, null, 0);
+            StatementEntry notYet = row(entry, null, 0);
             notYet.aside = LeftOut.NOT_BOOKED;
             rows.give(notYet);
             return;
@@ -281,7 +281,7 @@ final class CamtStatement {
     }
 
     // The entry as a row, or one of its details; place 0 when it is not divided.
-    private Entry row(Part whole, Part one, int place) {
+    private StatementEntry row(Part whole, Part one, int place) {
         Part from = one == null ? whole : one;
         String side = place > 0 ? first(from.side, whole.side) : whole.side;
         String amount = place > 0 ? from.amount : whole.amount;
@@ -289,7 +289,7 @@ final class CamtStatement {
         String bankReference = first(from.bankReference, whole.bankReference, entryReference);
         // Details may share the reference of their entry, which then is not one of a kind.
         boolean shared = place > 0 && one.bankReference.isEmpty() && !bankReference.isEmpty();
-        Entry row = new Entry(++rows.rows)
+        StatementEntry row = new StatementEntry(++rows.rows)
                 .date(first(bookedOn, valueOn))
                 .valueDate(valueOn)
                 .amount(out ? StatementRows.minus(amount) : amount)

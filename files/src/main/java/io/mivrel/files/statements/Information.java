@@ -29,7 +29,7 @@ final class Information {
     }
 
     /** Puts what it says into the entry. */
-    void fill(Entry entry, String supplement) {
+    void fill(StatementEntry entry, String supplement) {
         String whole = String.join("", lines);
         Matcher code = SUB_FIELDS.matcher(whole);
         if (code.find()) {
@@ -45,7 +45,7 @@ final class Information {
         }
     }
 
-    private static void subFields(Entry entry, String text, String mark) {
+    private static void subFields(StatementEntry entry, String text, String mark) {
         StringBuilder purpose = new StringBuilder();
         String kind = "";
         String payee = "";
@@ -67,7 +67,7 @@ final class Information {
         entry.payee(payee.strip()).narrative(said.isEmpty() ? kind : said);
     }
 
-    private static String purpose(Entry entry, String text) {
+    private static String purpose(StatementEntry entry, String text) {
         Matcher word = PURPOSE.matcher(text);
         if (!word.find()) {
             return text.strip();
@@ -89,7 +89,7 @@ final class Information {
         return said;
     }
 
-    private static void words(Entry entry, String text) {
+    private static void words(StatementEntry entry, String text) {
         String narrative = "";
         Matcher word = WORD.matcher(text);
         boolean more = word.find();

@@ -31,7 +31,7 @@ public final class Mt940Rows extends StatementRows {
             Pattern.compile("^([0-9]{6})([0-9]{4})?(R?[CD])([A-Z])?([0-9]{1,12},[0-9]{0,4})([NFS])([A-Z0-9]{3})(.*)$");
     private static final Pattern BALANCE = Pattern.compile("^([CD])([0-9]{6})([A-Z]{3})([0-9]{1,12},[0-9]{0,4})$");
     private final TextLines lines;
-    private Entry entry;
+    private StatementEntry entry;
     private final Information information = new Information();
     private int informationSize;
     private boolean ofEntry;
@@ -223,15 +223,15 @@ public final class Mt940Rows extends StatementRows {
         return balance.group(1).equals("D") ? minus(amount) : amount;
     }
 
-    private Entry line(String text) {
+    private StatementEntry line(String text) {
         if (!open) {
-            return Entry.unreadable(lines.number(), text);
+            return StatementEntry.unreadable(lines.number(), text);
         }
         Matcher line = LINE.matcher(text.strip());
         LocalDate value = line.matches() ? date(line.group(1)) : null;
         LocalDate booked = value == null || line.group(2) == null ? value : near(value, line.group(2));
         if (value == null || booked == null) {
-            return Entry.unreadable(lines.number(), text);
+            return StatementEntry.unreadable(lines.number(), text);
         }
         String mark = line.group(3);
         String amount = point(line.group(5));
@@ -240,7 +240,7 @@ public final class Mt940Rows extends StatementRows {
         String references = line.group(8);
         int own = references.indexOf("//");
         String reference = (own < 0 ? references : references.substring(0, own)).strip();
-        return new Entry(lines.number())
+        return new StatementEntry(lines.number())
                 .date(booked.toString())
                 .valueDate(value.toString())
                 .amount(out ? minus(amount) : amount)

@@ -8,6 +8,9 @@ import io.mivrel.rows.UnreadableFileException;
 import java.io.IOException;
 import java.time.DateTimeException;
 import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
@@ -19,8 +22,10 @@ public final class OfxRows extends StatementRows {
 
     private final TextLines lines;
     private final TagReader tags;
+    private final Map<String, Step> outside = outside();
+    private final Map<String, Step> within = within();
     private long entries;
-    private Entry entry;
+    private StatementEntry entry;
     private String name = "";
     private String memo = "";
     private String checkNumber = "";
@@ -68,54 +73,103 @@ public final class OfxRows extends StatementRows {
         return true;
     }
 
-    private void outside(String tag) throws IOException {
-        switch (tag) {
-            case "OFX" -> closed = false;
-            case "/OFX" -> {
-                finishStatement();
-                closed = true;
-            }
-            case "STMTRS", "CCSTMTRS" -> {
+    /** What a tag does. */
+    private interface Step {
+        void take() throws IOException;
+    }
+
+    private Map<String, Step> outside() {
+        Map<String, Step> steps = new HashMap<>();
+        steps.put("OFX", () -> closed = false);
+        steps.put("/OFX", () -> {
+            finishStatement();
+            closed = true;
+        });
+        for (String of : List.of("STMTRS", "CCSTMTRS")) {
+            steps.put(of, () -> {
                 finishStatement();
                 inStatement = true;
+            });
+            steps.put("/" + of, this::finishStatement);
+        }
+        steps.put("CURDEF", () -> currency = tags.text());
+        for (String of : List.of("BANKACCTFROM", "CCACCTFROM")) {
+            steps.put(of, () -> inAccount = true);
+            steps.put("/" + of, () -> inAccount = false);
+        }
+        steps.put("ACCTID", () -> {
+            if (inAccount && inStatement) {
+                account = tags.text();
+                begin(account);
             }
-            case "/STMTRS", "/CCSTMTRS" -> finishStatement();
-            case "CURDEF" -> currency = tags.text();
-            case "BANKACCTFROM", "CCACCTFROM" -> inAccount = true;
-            case "/BANKACCTFROM", "/CCACCTFROM" -> inAccount = false;
-            case "ACCTID" -> {
-                if (inAccount && inStatement) {
-                    account = tags.text();
-                    begin(account);
-                }
+        });
+        steps.put("DTSTART", () -> from = day(tags.text()));
+        steps.put("DTEND", () -> to = day(tags.text()));
+        steps.put("LEDGERBAL", () -> inBalance = true);
+        steps.put("/LEDGERBAL", () -> inBalance = false);
+        steps.put("AVAILBAL", () -> inBalance = false);
+        steps.put("BALAMT", () -> closing = inBalance ? point(tags.text()) : closing);
+        steps.put("STMTTRN", this::startEntry);
+        steps.put("BANKTRANLIST", () -> inList = true);
+        steps.put("/BANKTRANLIST", () -> inList = false);
+        return steps;
+    }
+
+    private Map<String, Step> within() {
+        Map<String, Step> steps = new HashMap<>();
+        steps.put("STMTTRN", () -> {
+            // SGML lets the closing tag be left out.
+            finishEntry();
+            startEntry();
+        });
+        steps.put("/STMTTRN", this::finishEntry);
+        for (String end : List.of("/BANKTRANLIST", "/STMTRS", "/CCSTMTRS", "LEDGERBAL", "/OFX")) {
+            steps.put(end, () -> {
+                finishEntry();
+                outside(end);
+            });
+        }
+        steps.put("TRNTYPE", () -> entry.type(tags.text()));
+        steps.put("DTPOSTED", () -> entry.date(iso(tags.text())));
+        steps.put("DTAVAIL", () -> entry.valueDate(iso(tags.text())));
+        steps.put("TRNAMT", () -> entry.amount(point(tags.text())));
+        steps.put("FITID", () -> entry.bankReference(tags.text()));
+        steps.put("CHECKNUM", () -> checkNumber = tags.text());
+        steps.put("REFNUM", () -> referenceNumber = tags.text());
+        steps.put("PAYEE", () -> inPayee = true);
+        steps.put("/PAYEE", () -> inPayee = false);
+        steps.put("NAME", () -> name = tags.text());
+        steps.put("EXTDNAME", () -> name = tags.text().isEmpty() ? name : tags.text());
+        steps.put("MEMO", () -> memo = tags.text());
+        steps.put("CORRECTFITID", () -> entry.faulty(RowFault.ENTRY_CORRECTS));
+        steps.put("CORRECTACTION", () -> entry.faulty(RowFault.ENTRY_CORRECTS));
+        steps.put("CURRENCY", () -> inCurrency = true);
+        steps.put("/CURRENCY", () -> inCurrency = false);
+        steps.put("CURSYM", () -> {
+            // Within CURRENCY the amount itself is in it; within ORIGCURRENCY it is only told.
+            if (inCurrency && !tags.text().equals(currency)) {
+                entry.faulty(RowFault.ENTRY_CURRENCY);
             }
-            case "DTSTART" -> from = day(tags.text());
-            case "DTEND" -> to = day(tags.text());
-            case "LEDGERBAL" -> inBalance = true;
-            case "/LEDGERBAL", "AVAILBAL" -> inBalance = false;
-            case "BALAMT" -> {
-                if (inBalance) {
-                    closing = point(tags.text());
-                }
-            }
-            case "STMTTRN" -> startEntry();
-            case "BANKTRANLIST" -> inList = true;
-            case "/BANKTRANLIST" -> inList = false;
-            default -> {
-                // Sign-on, messages and the like say nothing about entries; what stands among these might be one.
-                if (inList && !tag.startsWith("/")) {
-                    throw new UnreadableFileException(
-                            Rule.FILE_DAMAGED,
-                            entries + 1,
-                            "among the entries stands <" + tag + ">, which OFX does not know there",
-                            Rule.FILE_DAMAGED.remedy());
-                }
-            }
+        });
+        return steps;
+    }
+
+    private void outside(String tag) throws IOException {
+        Step step = outside.get(tag);
+        if (step != null) {
+            step.take();
+        } else if (inList && !tag.startsWith("/")) {
+            // Sign-on, messages and the like say nothing about entries; what stands among these might be one.
+            throw new UnreadableFileException(
+                    Rule.FILE_DAMAGED,
+                    entries + 1,
+                    "among the entries stands <" + tag + ">, which OFX does not know there",
+                    Rule.FILE_DAMAGED.remedy());
         }
     }
 
     private void startEntry() {
-        entry = new Entry(++entries);
+        entry = new StatementEntry(++entries);
         name = "";
         memo = "";
         checkNumber = "";
@@ -124,42 +178,11 @@ public final class OfxRows extends StatementRows {
         inPayee = false;
     }
 
+    // Addresses, codes and the other side's account are not kept.
     private void inEntry(String tag) throws IOException {
-        switch (tag) {
-            case "STMTTRN" -> {
-                // SGML lets the closing tag be left out.
-                finishEntry();
-                startEntry();
-            }
-            case "/STMTTRN" -> finishEntry();
-            case "/BANKTRANLIST", "/STMTRS", "/CCSTMTRS", "LEDGERBAL", "/OFX" -> {
-                finishEntry();
-                outside(tag);
-            }
-            case "TRNTYPE" -> entry.type(tags.text());
-            case "DTPOSTED" -> entry.date(iso(tags.text()));
-            case "DTAVAIL" -> entry.valueDate(iso(tags.text()));
-            case "TRNAMT" -> entry.amount(point(tags.text()));
-            case "FITID" -> entry.bankReference(tags.text());
-            case "CHECKNUM" -> checkNumber = tags.text();
-            case "REFNUM" -> referenceNumber = tags.text();
-            case "PAYEE" -> inPayee = true;
-            case "/PAYEE" -> inPayee = false;
-            case "NAME" -> name = tags.text();
-            case "EXTDNAME" -> name = tags.text().isEmpty() ? name : tags.text();
-            case "MEMO" -> memo = tags.text();
-            case "CORRECTFITID", "CORRECTACTION" -> entry.faulty(RowFault.ENTRY_CORRECTS);
-            case "CURRENCY" -> inCurrency = true;
-            case "/CURRENCY" -> inCurrency = false;
-            case "CURSYM" -> {
-                // Within CURRENCY the amount itself is in it; within ORIGCURRENCY it is only told.
-                if (inCurrency && !tags.text().equals(currency)) {
-                    entry.faulty(RowFault.ENTRY_CURRENCY);
-                }
-            }
-            default -> {
-                // Addresses, codes and the other side's account are not kept.
-            }
+        Step step = within.get(tag);
+        if (step != null) {
+            step.take();
         }
     }
 

@@ -20,7 +20,7 @@ public final class QifRows extends StatementRows {
     private static final Set<String> MONEY = Set.of("BANK", "CASH", "CCARD", "OTH A", "OTH L");
 
     private final TextLines lines;
-    private Entry entry;
+    private StatementEntry entry;
     private boolean inMoney;
     private boolean inAccount;
     private boolean any;
@@ -90,7 +90,7 @@ public final class QifRows extends StatementRows {
             return;
         }
         if (entry == null) {
-            entry = new Entry(lines.number());
+            entry = new StatementEntry(lines.number());
         }
         if (lines.isDamaged() || lines.isTooLong()) {
             entry.faulty(lines.isDamaged() ? RowFault.BYTES_UNREADABLE : RowFault.TOO_LONG);

@@ -37,7 +37,7 @@ abstract class StatementRows implements RowSource {
                 wantedAccount.isEmpty() || plain(account == null ? "" : account).equals(wantedAccount);
     }
 
-    final void give(Entry entry) {
+    final void give(StatementEntry entry) {
         if (!wanted) {
             entry.aside = LeftOut.OTHER_ACCOUNT;
         }
@@ -71,7 +71,7 @@ abstract class StatementRows implements RowSource {
             }
         }
         Object next = ready.poll();
-        if (next instanceof Entry entry) {
+        if (next instanceof StatementEntry entry) {
             row.fill(entry.row, entry.cells());
             row.fault(entry.fault);
             row.aside(entry.aside);

@@ -7,12 +7,12 @@ import org.testng.annotations.Test;
 
 /** What banks write into {@code :86:}, in their three ways. */
 public class InformationTest {
-    private static Entry filled(String supplement, String... lines) {
+    private static StatementEntry filled(String supplement, String... lines) {
         Information information = new Information();
         for (String line : lines) {
             information.add(line);
         }
-        Entry entry = new Entry(1);
+        StatementEntry entry = new StatementEntry(1);
         information.fill(entry, supplement);
         return entry;
     }
@@ -42,7 +42,7 @@ public class InformationTest {
 
     @Test(dataProvider = "texts")
     public void isTakenApart(String[] lines, String narrative, String payee, String reference) {
-        Entry entry = filled("", lines);
+        StatementEntry entry = filled("", lines);
         assertThat(entry.narrative()).isEqualTo(narrative);
         assertThat(entry.payee()).isEqualTo(payee);
         assertThat(entry.cells().get(io.mivrel.intake.StatementColumns.ALL.indexOf("reference")))

@@ -59,7 +59,7 @@ import org.jspecify.annotations.Nullable;
  * }
  * }</pre>
  */
-public final class Posting {
+public final class LedgerPosting {
     private static final Patience FIRST_CONTACT = new Patience(Duration.ofMillis(200), Duration.ofSeconds(1), 5);
 
     private final Mivrel run;
@@ -74,25 +74,25 @@ public final class Posting {
     private Patience patience = Patience.USUAL;
     private Poster.Listener listener = (sent, all) -> {};
 
-    Posting(Mivrel run, Ledger ledger) {
+    LedgerPosting(Mivrel run, Ledger ledger) {
         this.run = run;
         this.ledger = ledger;
     }
 
     /** Posts for good, rather than as drafts. */
-    public Posting asFinal() {
+    public LedgerPosting asFinal() {
         standing = Standing.FINAL;
         return this;
     }
 
     /** What becomes of documents that the ledger has already; without it only new ones are added. */
-    public Posting mode(PostMode other) {
+    public LedgerPosting mode(PostMode other) {
         mode = Objects.requireNonNull(other);
         return this;
     }
 
     /** A pilot: at most this many documents are sent. */
-    public Posting first(long documents) {
+    public LedgerPosting first(long documents) {
         if (documents < 1) {
             throw new IllegalArgumentException("a pilot has at least one document, not " + documents);
         }
@@ -101,43 +101,43 @@ public final class Posting {
     }
 
     /** Creates customers and suppliers of the run's books that the ledger lacks. */
-    public Posting createParties() {
+    public LedgerPosting createParties() {
         createsParties = true;
         return this;
     }
 
     /** Does not post what went out in import files, for a ledger that those are imported into as well. */
-    public Posting holdDelivered() {
+    public LedgerPosting holdDelivered() {
         holdsDelivered = true;
         return this;
     }
 
     /** What the batch is called, rather than by the run and the date. */
-    public Posting called(@Nullable String batch) {
+    public LedgerPosting called(@Nullable String batch) {
         name = batch;
         return this;
     }
 
     /** The date that the batch bears, and that entries bear which reverse final ones; without it today. */
-    public Posting dated(@Nullable LocalDate date) {
+    public LedgerPosting dated(@Nullable LocalDate date) {
         day = date;
         return this;
     }
 
     /** How long a ledger that fails is asked again. */
-    public Posting patience(Patience other) {
+    public LedgerPosting patience(Patience other) {
         patience = Objects.requireNonNull(other);
         return this;
     }
 
     /** Who hears how many documents are sent. */
-    public Posting listener(Poster.Listener other) {
+    public LedgerPosting listener(Poster.Listener other) {
         listener = Objects.requireNonNull(other);
         return this;
     }
 
     /** Who hears that the ledger is asked again after a pause. */
-    public Posting waiting(Patience.Waiting other) {
+    public LedgerPosting waiting(Patience.Waiting other) {
         patience = patience.telling(other);
         return this;
     }

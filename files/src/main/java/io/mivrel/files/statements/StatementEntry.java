@@ -8,7 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 
 /** One entry of a statement while it is put together: a text for each statement column. For one thread. */
-final class Entry {
+final class StatementEntry {
     private static final int DATE = StatementColumns.ALL.indexOf(StatementColumns.DATE);
     private static final int VALUE_DATE = StatementColumns.ALL.indexOf(StatementColumns.VALUE_DATE);
     private static final int AMOUNT = StatementColumns.ALL.indexOf(StatementColumns.AMOUNT);
@@ -23,47 +23,47 @@ final class Entry {
     RowFault fault;
     LeftOut aside;
 
-    Entry(long row) {
+    StatementEntry(long row) {
         this.row = row;
         Arrays.fill(cells, "");
     }
 
-    Entry date(String text) {
+    StatementEntry date(String text) {
         cells[DATE] = text;
         return this;
     }
 
-    Entry valueDate(String text) {
+    StatementEntry valueDate(String text) {
         cells[VALUE_DATE] = text;
         return this;
     }
 
-    Entry amount(String text) {
+    StatementEntry amount(String text) {
         cells[AMOUNT] = text;
         return this;
     }
 
-    Entry payee(String text) {
+    StatementEntry payee(String text) {
         cells[PAYEE] = text;
         return this;
     }
 
-    Entry narrative(String text) {
+    StatementEntry narrative(String text) {
         cells[NARRATIVE] = text;
         return this;
     }
 
-    Entry reference(String text) {
+    StatementEntry reference(String text) {
         cells[REFERENCE] = text;
         return this;
     }
 
-    Entry bankReference(String text) {
+    StatementEntry bankReference(String text) {
         cells[BANK_REFERENCE] = text;
         return this;
     }
 
-    Entry type(String text) {
+    StatementEntry type(String text) {
         cells[TYPE] = text;
         return this;
     }
@@ -84,7 +84,7 @@ final class Entry {
         return cells[NARRATIVE];
     }
 
-    Entry faulty(RowFault found) {
+    StatementEntry faulty(RowFault found) {
         if (fault == null) {
             fault = found;
         }
@@ -92,8 +92,8 @@ final class Entry {
     }
 
     /** An entry that cannot be understood: its text stands in for it. */
-    static Entry unreadable(long row, String text) {
-        Entry entry = new Entry(row).faulty(RowFault.ENTRY_UNREADABLE);
+    static StatementEntry unreadable(long row, String text) {
+        StatementEntry entry = new StatementEntry(row).faulty(RowFault.ENTRY_UNREADABLE);
         entry.cells[0] = text.length() > 200 ? text.substring(0, 200) : text;
         return entry;
     }
