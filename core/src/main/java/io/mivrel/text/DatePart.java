@@ -77,11 +77,17 @@ enum DatePart {
 
     /** What it takes of a cell: its value in the upper half, its length in the lower; or -1. */
     int take(DateNames names, byte[] c, int i, int e) {
-        if (isNumber()) {
-            int width = leastFigures == mostFigures || i + 1 < e && isDigit(c[i + 1]) ? mostFigures : leastFigures;
-            int value = figures(c, i, e, width);
-            return value > most ? -1 : taken(value, width);
-        }
+        // Most parts are numbers, and what is short is compiled into the loop over them.
+        return mostFigures > 0 ? number(c, i, e) : name(names, c, i, e);
+    }
+
+    private int number(byte[] c, int i, int e) {
+        int width = leastFigures == mostFigures || i + 1 < e && isDigit(c[i + 1]) ? mostFigures : leastFigures;
+        int value = figures(c, i, e, width);
+        return value > most ? -1 : taken(value, width);
+    }
+
+    private int name(DateNames names, byte[] c, int i, int e) {
         return switch (this) {
             case MONTH_NAME, MONTH_FULL -> {
                 int length = DateNames.letters(c, i, e);
