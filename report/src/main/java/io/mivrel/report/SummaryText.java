@@ -289,7 +289,7 @@ public final class SummaryText {
                 : " and " + (delivered.files().size() - 1) + " more";
         line("delivered", first + more);
         String amounts = delivered.totals().count() == 0 ? "" : ", " + amounts(delivered);
-        line("", rows(delivered.rows()) + amounts + ": read back: matches");
+        line("", rows(delivered.rows()) + amounts + "; read back: matches");
     }
 
     private String amounts(DeliveredFile delivered) {
