@@ -198,7 +198,7 @@ public class MonthByMonthTest {
         assertThat(mivrel("undo", sheet).out()).contains("by A. Reed: wrong file");
         assertThat(mivrel("undo", sheet, "--run", "1", "--why", "x").err()).contains("was taken back on");
         assertThat(mivrel("status", folder).out()).contains("no bank account was delivered yet");
-        assertThat(mivrel("run", sheet).out()).contains("2 rows, in 120.00, out 70.00: read back");
+        assertThat(mivrel("run", sheet).out()).contains("2 rows, in 120.00, out 70.00; read back");
         assertThat(files(folder, "out")).hasSize(2);
         assertThat(mivrel("run", sheet).out()).contains("2 delivered before");
     }
