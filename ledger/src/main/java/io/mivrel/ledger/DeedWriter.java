@@ -106,7 +106,7 @@ final class DeedWriter {
         if (documents > MOST_ROWS) {
             writePacks();
         }
-        pack = new DocumentPack(source, deliveries);
+        pack = new DocumentPack(source, deliveries, !scope.kind().isOfAccount());
         open = pack;
         packs.add(pack);
         if (scope.kind().isOfAccount()) {

@@ -26,6 +26,7 @@ final class DocumentPack {
 
     final SourceFile source;
     final long deliveries;
+    private final boolean indexed;
     int count;
     long firstDay = Long.MAX_VALUE;
     long lastDay = Long.MIN_VALUE;
@@ -33,12 +34,14 @@ final class DocumentPack {
     private long row;
     private byte[] bytes = new byte[1 << 14];
     private int length;
-    /** At most two to a document with a name. */
+    /** At most two to a document. */
     private int[] keys = new int[64];
 
     private int keyed;
 
-    DocumentPack(SourceFile source, long deliveries) {
+    /** {@code indexed} is true for kinds whose documents are found by {@link PackIndex}, each of them by its keys. */
+    DocumentPack(SourceFile source, long deliveries, boolean indexed) {
+        this.indexed = indexed;
         this.source = source;
         this.deliveries = deliveries;
     }
@@ -94,7 +97,7 @@ final class DocumentPack {
         put(size);
         System.arraycopy(reference, from, bytes, length, size);
         length += size;
-        if (form == Form.NUMBER) {
+        if (indexed) {
             if (keys.length < keyed + 2) {
                 keys = Arrays.copyOf(keys, keys.length * 2);
             }

@@ -8,7 +8,12 @@ import io.mivrel.delivery.PreparedFile;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
+import io.mivrel.model.DocumentIdentity;
+import io.mivrel.model.Field;
+import io.mivrel.model.FieldTable;
+import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
+import io.mivrel.model.KindWords;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceFile;
@@ -17,6 +22,7 @@ import io.mivrel.run.DocumentHistory.Earlier;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.FindingLog;
 import io.mivrel.run.RunReport;
+import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.sql.Connection;
@@ -332,6 +338,62 @@ public class RegisterTest {
                 }
             }
         }
+    }
+
+    // Whatever tells the documents of a kind of one's own apart, its packs are found.
+    @Test
+    public void documentsOfAKindOfOnesOwnAreFoundInPacks() throws Exception {
+        FieldTable table = new FieldTable("loose lines", "loose", "line");
+        Field day = table.level(0).required("date", FieldType.DATE, "day");
+        Field price = table.level(1).required("price", FieldType.AMOUNT, "price");
+        Kind loose = Kind.of(table, "loose ones")
+                .words(KindWords.of("loose one", "loose ones", "in", "out"))
+                .date(day)
+                .amount(price)
+                .identity(new DocumentIdentity() {
+                    @Override
+                    public long identity(RecordRange records) {
+                        return Hash64.add(99, records.block().number(price, records.from()));
+                    }
+
+                    @Override
+                    public Form form(RecordRange records) {
+                        return Form.TEXTS;
+                    }
+
+                    @Override
+                    public long content(RecordRange records, long identity, long figures) {
+                        return identity;
+                    }
+                })
+                .drafter(context -> (records, coding, findings) -> {
+                    throw new AssertionError("nothing is drafted");
+                })
+                .build();
+        RegisterPlace place = file();
+        RunScope scope = scope("loose", loose, "Loose");
+        int count = DeedWriter.MOST_ROWS + 5_000;
+        try (Register register = begun(place, scope)) {
+            for (int i = 0; i < count; i++) {
+                remember(register, loose, one(table, day, price, i), ALL);
+            }
+            publish(register, loose);
+        }
+        try (Register register = begun(place, scope)) {
+            for (int i = 0; i < count; i += 777) {
+                assertThat(judge(register, loose, one(table, day, price, i))).isEqualTo(Verdict.DELIVERED);
+            }
+            assertThat(judge(register, loose, one(table, day, price, count))).isEqualTo(Verdict.NEW);
+        }
+    }
+
+    private static RecordRange one(FieldTable table, Field day, Field price, long amount) {
+        RecordBlock block = new RecordBlock(table, SourceFile.of("loose.csv", GBP), 1);
+        block.begin(2);
+        block.put(day, DAY);
+        block.put(price, amount);
+        block.end(true);
+        return block.range(0, 1);
     }
 
     @Test
