@@ -7,18 +7,21 @@ module io.mivrel.core {
     exports io.mivrel.books;
     exports io.mivrel.checking;
     exports io.mivrel.coding;
-    exports io.mivrel.corrections;
+    exports io.mivrel.corrections to
+            io.mivrel,
+            io.mivrel.files,
+            io.mivrel.report;
     exports io.mivrel.delivery;
     exports io.mivrel.drafting;
     exports io.mivrel.intake;
     exports io.mivrel.kinds;
-    exports io.mivrel.likeness;
     exports io.mivrel.model;
     exports io.mivrel.money;
     exports io.mivrel.posting;
     exports io.mivrel.rows;
     exports io.mivrel.run;
     exports io.mivrel.shape;
-    exports io.mivrel.survey;
     exports io.mivrel.text;
+
+    uses io.mivrel.posting.LedgerProvider;
 }

@@ -12,7 +12,11 @@ module io.mivrel.files {
     exports io.mivrel.files;
     exports io.mivrel.files.settings;
     exports io.mivrel.files.bytes to
-            io.mivrel;
+            io.mivrel,
+            io.mivrel.survey;
+    exports io.mivrel.files.lines to
+            io.mivrel.survey;
     exports io.mivrel.files.workbooks to
-            io.mivrel;
+            io.mivrel,
+            io.mivrel.survey;
 }

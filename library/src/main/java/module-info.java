@@ -5,6 +5,7 @@ module io.mivrel {
     requires transitive io.mivrel.files;
     requires transitive io.mivrel.ledger;
     requires transitive io.mivrel.report;
+    requires transitive io.mivrel.survey;
 
     exports io.mivrel;
     exports io.mivrel.start;

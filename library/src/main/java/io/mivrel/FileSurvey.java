@@ -1,11 +1,7 @@
 package io.mivrel;
 
-import io.mivrel.files.LinkedFile;
 import io.mivrel.files.SourceFiles;
-import io.mivrel.files.SurveyFile;
-import io.mivrel.files.settings.LayoutMender;
 import io.mivrel.files.settings.LayoutReader;
-import io.mivrel.files.settings.ProposalFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Layout;
 import io.mivrel.likeness.Comparison;
@@ -23,6 +19,10 @@ import io.mivrel.survey.Facts;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
+import io.mivrel.survey.files.LinkedFile;
+import io.mivrel.survey.files.SurveyFile;
+import io.mivrel.survey.settings.LayoutMender;
+import io.mivrel.survey.settings.ProposalFile;
 import io.mivrel.text.Printable;
 import io.mivrel.text.TradeWords;
 import java.io.IOException;

@@ -21,8 +21,6 @@ public class ArchitectureTest {
         "io.mivrel.text..",
         "io.mivrel.rows..",
         "io.mivrel.shape..",
-        "io.mivrel.survey..",
-        "io.mivrel.likeness..",
         "io.mivrel.intake..",
         "io.mivrel.coding..",
         "io.mivrel.corrections..",
@@ -95,7 +93,12 @@ public class ArchitectureTest {
                 .resideInAPackage("io.mivrel.files..")
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.practice..", "io.mivrel.report..")
+                .resideInAnyPackage(
+                        "io.mivrel.survey..",
+                        "io.mivrel.likeness..",
+                        "io.mivrel.ledger..",
+                        "io.mivrel.practice..",
+                        "io.mivrel.report..")
                 .check(classes);
         noClasses()
                 .that()
@@ -109,7 +112,18 @@ public class ArchitectureTest {
                 .resideInAnyPackage("io.mivrel.ledger..", "io.mivrel.practice..")
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage("io.mivrel.report..", "io.mivrel.files..")
+                .resideInAnyPackage("io.mivrel.report..", "io.mivrel.files..", "io.mivrel.survey..")
+                .check(classes);
+    }
+
+    @Test
+    public void theLibraryKnowsNoLedgerOfItsOwn() {
+        noClasses()
+                .that()
+                .resideOutsideOfPackages("io.mivrel.practice..", "io.mivrel.cli..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("io.mivrel.practice..")
                 .check(classes);
     }
 

@@ -69,7 +69,7 @@ public class EarlierFoldersTest {
     @Test
     public void whatWasPostedIsProvedAndTakenBack() throws Exception {
         LedgerSettings settings = LedgerSettings.read("practice", folder);
-        try (Ledger ledger = Ledgers.openPractice(settings, BooksFolder.read(folder.resolve("books")))) {
+        try (Ledger ledger = Ledgers.openOrCreate(settings, BooksFolder.read(folder.resolve("books")))) {
             LedgerPosting posting = Mivrel.open(folder.resolve("bank.yaml")).postTo(ledger);
             assertThat(posting.post().posting().postedBefore()).isEqualTo(3);
             assertThat(posting.prove(null)).allMatch(Proof::holds);

@@ -3,7 +3,6 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.mivrel.files.SurveyFile;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
@@ -15,6 +14,7 @@ import io.mivrel.money.Money;
 import io.mivrel.rows.RowSource;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
+import io.mivrel.survey.files.SurveyFile;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.file.Files;

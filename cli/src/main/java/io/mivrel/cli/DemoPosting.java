@@ -56,7 +56,7 @@ final class DemoPosting {
     void play() throws Exception {
         LedgerSettings settings = LedgerSettings.read("practice", folder);
         say("practice open", "ledgers/practice.yaml", "--books books");
-        try (Ledger ledger = Ledgers.openPractice(settings, BooksFolder.read(folder.resolve("books")))) {
+        try (Ledger ledger = Ledgers.openOrCreate(settings, BooksFolder.read(folder.resolve("books")))) {
             out.println("\n  " + ledger.name() + " is open, and empty");
             out.print(post(ledger, "opening.yaml").figures(style));
             PostOutcome refused = post(ledger, "adjustments.yaml");

@@ -101,7 +101,7 @@ final class PracticeCommand implements Callable<Integer> {
                         "there is no period, and a ledger takes entries in open periods only",
                         "write a line for each, such as: 2027-01-01,2027-12-31,open")));
             }
-            try (PracticeLedger opened = Ledgers.openPractice(settings(ledger), read)) {
+            try (Ledger opened = Ledgers.openOrCreate(settings(ledger), read)) {
                 Books there = opened.books();
                 spec.commandLine()
                         .getOut()

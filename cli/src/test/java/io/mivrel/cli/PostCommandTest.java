@@ -189,4 +189,17 @@ public class PostCommandTest {
         words.addAll(List.of(more));
         return mivrel(words.toArray());
     }
+
+    @Test
+    public void aLedgerOfOnesOwnIsNamedInSettings() throws Exception {
+        Path folder = demo();
+        Path settings = folder.resolve("ledgers/own.yaml");
+        Files.writeString(settings, "ledger: Own\nkind: memory\nwith: {books: " + folder.resolve("books") + "}\n");
+        CommandOutput asked = mivrel("post", folder.resolve("adjustments.yaml"), "--to", "own", "--dry-run");
+        assertThat(asked.out()).contains("would post  6 documents");
+        Files.writeString(settings, "ledger: Own\nkind: memry\n");
+        CommandOutput misspelt = mivrel("post", folder.resolve("adjustments.yaml"), "--to", "own");
+        assertThat(misspelt.status()).isEqualTo(3);
+        assertThat(misspelt.err()).contains("own.yaml:2:7").contains("memory");
+    }
 }

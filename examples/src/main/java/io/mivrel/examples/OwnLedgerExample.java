@@ -4,6 +4,8 @@ import io.mivrel.books.AccountStatus;
 import io.mivrel.books.Books;
 import io.mivrel.books.Party;
 import io.mivrel.books.Period;
+import io.mivrel.files.settings.BooksFolder;
+import io.mivrel.files.settings.SettingsException;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Abilities;
 import io.mivrel.posting.Answer;
@@ -14,9 +16,13 @@ import io.mivrel.posting.Effect;
 import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
 import io.mivrel.posting.Ledger;
+import io.mivrel.posting.LedgerException;
+import io.mivrel.posting.LedgerPlace;
+import io.mivrel.posting.LedgerProvider;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.PostedEntry;
 import io.mivrel.posting.Standing;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -36,6 +42,27 @@ public final class OwnLedgerExample implements Ledger {
     private final List<PostedEntry> recorded = new ArrayList<>();
     private final Set<String> sealed = new HashSet<>();
     private long mark;
+
+    /**
+     * By this, and its name in {@code META-INF/services}, the command opens such a ledger: {@code kind: memory}, and its books
+     * under {@code with}.
+     */
+    public static final class Provider implements LedgerProvider {
+        @Override
+        public String kind() {
+            return "memory";
+        }
+
+        @Override
+        public Ledger open(LedgerPlace place) throws LedgerException {
+            String folder = place.own().getOrDefault("books", "books");
+            try {
+                return new OwnLedgerExample(BooksFolder.read(Path.of(folder)));
+            } catch (SettingsException e) {
+                throw new LedgerException(LedgerException.Kind.REFUSED, folder + ": " + e.getMessage(), e);
+            }
+        }
+    }
 
     public OwnLedgerExample(Books books) {
         this.books = books;

@@ -38,12 +38,10 @@ public class PostingRegisterTest {
     private static final LocalDate DAY = LocalDate.of(2027, 3, 5);
     private static final String COMPANY = "Larkmoor Bell Foundry";
 
-    private final ServerForTests server = new ServerForTests();
-
     @DataProvider
     public Object[][] places() {
         RegisterTest.Place file = RegisterTest::file;
-        RegisterTest.Place onServer = server::newDatabase;
+        RegisterTest.Place onServer = RegisterTest::onServer;
         return new Object[][] {{file}, {onServer}};
     }
 

@@ -22,6 +22,7 @@ import io.mivrel.run.DocumentHistory.Earlier;
 import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.FindingLog;
 import io.mivrel.run.RunReport;
+import io.mivrel.testkit.PostgresServer;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -45,8 +46,6 @@ public class RegisterTest {
     private static final long DAY = LocalDate.of(2027, 3, 1).toEpochDay();
     private static final long ALL = -1;
 
-    private final ServerForTests server = new ServerForTests();
-
     /** A place for a register that does not exist yet. */
     interface Place {
         RegisterPlace make() throws IOException;
@@ -58,10 +57,14 @@ public class RegisterTest {
                 .resolve("register.db"));
     }
 
+    static RegisterPlace onServer() throws IOException {
+        return RegisterPlace.server(PostgresServer.newDatabase(), PostgresServer.USER, PostgresServer.USER);
+    }
+
     @DataProvider
     public Object[][] places() {
         Place file = RegisterTest::file;
-        Place onServer = server::newDatabase;
+        Place onServer = RegisterTest::onServer;
         return new Object[][] {{file}, {onServer}};
     }
 

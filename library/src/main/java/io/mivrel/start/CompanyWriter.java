@@ -1,5 +1,7 @@
 package io.mivrel.start;
 
+import static io.mivrel.files.settings.Quoted.quoted;
+
 import io.mivrel.FileSurvey;
 import io.mivrel.Mivrel;
 import io.mivrel.books.Account;
@@ -388,9 +390,5 @@ final class CompanyWriter {
         } finally {
             CompanyFiles.delete(trial);
         }
-    }
-
-    private static String quoted(String text) {
-        return '"' + text.replace("\\", "\\\\").replace("\"", "\\\"") + '"';
     }
 }

@@ -1,7 +1,6 @@
 package io.mivrel.files.settings;
 
 import java.nio.file.Path;
-import java.util.LinkedHashMap;
 import java.util.Map;
 
 /** Reads answers to questions from YAML: a line for each, {@code currency: GBP}. */
@@ -12,15 +11,7 @@ public final class AnswersFile {
     public static Map<String, String> read(Path file) throws SettingsException {
         Problems problems = new Problems();
         SettingsNode form = SettingsNode.open(file, file.toString(), problems);
-        Map<String, String> answers = new LinkedHashMap<>();
-        if (form != null) {
-            for (String key : form.keys()) {
-                String answer = form.text(key);
-                if (answer != null) {
-                    answers.put(key, answer);
-                }
-            }
-        }
+        Map<String, String> answers = form == null ? Map.of() : form.all();
         problems.throwIfAny();
         return answers;
     }

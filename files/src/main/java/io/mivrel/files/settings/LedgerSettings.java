@@ -1,14 +1,19 @@
 package io.mivrel.files.settings;
 
+import io.mivrel.posting.LedgerProvider;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 
 /**
  * A ledger to post to, as its settings file names it. Secrets are never in it: it only names the environment variables that
  * hold them. Immutable.
  *
  * @param name what it is called
- * @param kind what it is reached by
+ * @param kind what it is reached by: {@code practice}, {@code http}, or the kind of another {@link LedgerProvider}
  * @param file the database file of a practice ledger; {@code null} for one on a server
  * @param address of a database for JDBC, or of the ledger's own server; {@code null} for a file
  * @param company whose books they are; {@code null} for those of the run
@@ -16,10 +21,11 @@ import java.nio.file.Path;
  * @param secretFrom environment variable with the password of the database, or the token of the server
  * @param holdsDelivered true when documents that went out in import files are not posted
  * @param certificate the server's certificate, or that of its issuer; {@code null} for those that Java trusts
+ * @param own what a provider of another kind wants to know, under {@code with}
  */
 public record LedgerSettings(
         String name,
-        Kind kind,
+        String kind,
         Path file,
         String address,
         String company,
@@ -27,17 +33,10 @@ public record LedgerSettings(
         String secretFrom,
         boolean holdsDelivered,
         Path certificate,
+        Map<String, String> own,
         Path settings) {
     /** The environment variable with the token, where the settings name none. */
     public static final String TOKEN = "MIVREL_LEDGER_TOKEN";
-
-    /** What a ledger is reached by. */
-    public enum Kind {
-        /** A database of this machine or another. */
-        PRACTICE,
-        /** The practice ledger's protocol over HTTP. */
-        HTTP
-    }
 
     /**
      * Finds the settings of a ledger: a file, or the name of one in the folder {@code ledgers} beside the run sheet. Throws
@@ -61,12 +60,15 @@ public record LedgerSettings(
     private static LedgerSettings read(SettingsNode form, Path path) {
         Path folder = path.toAbsolutePath().getParent();
         String name = form.required("ledger");
-        boolean http = form.choice("kind", "practice", "practice", "http").equals("http");
+        Set<String> kinds = new TreeSet<>(LedgerProvider.all().keySet());
+        kinds.addAll(List.of("practice", "http"));
+        String kind = form.choice("kind", "practice", kinds.toArray(String[]::new));
+        boolean http = kind.equals("http");
         String file = form.text("file");
         String address = form.text("address");
         if (http && (address == null || file != null)) {
             form.at("kind", "a ledger over HTTP needs an 'address', such as http://localhost:8091, and no 'file'", "");
-        } else if (!http && (address == null) == (file == null)) {
+        } else if (kind.equals("practice") && (address == null) == (file == null)) {
             form.at("kind", "a practice ledger needs either a 'file' or the 'address' of a database", "");
         }
         if (address != null && address.matches("(?i).*(password|token)=.*|.*://[^/]*:[^/]*@.*")) {
@@ -77,9 +79,10 @@ public record LedgerSettings(
                             + (http ? "'token from'" : "'password from'"));
         }
         String certificate = form.text("certificate");
+        SettingsNode own = form.block("with");
         return new LedgerSettings(
                 name,
-                http ? Kind.HTTP : Kind.PRACTICE,
+                kind,
                 file == null ? null : folder.resolve(file).normalize(),
                 address,
                 form.text("company"),
@@ -87,6 +90,7 @@ public record LedgerSettings(
                 http ? or(form.text("token from"), TOKEN) : or(form.text("password from"), "MIVREL_LEDGER_PASSWORD"),
                 form.choice("delivered in files", "tell", "tell", "hold").equals("hold"),
                 certificate == null ? null : folder.resolve(certificate).normalize(),
+                own == null ? Map.of() : own.all(),
                 path);
     }
 

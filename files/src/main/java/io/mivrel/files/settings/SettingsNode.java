@@ -265,6 +265,18 @@ final class SettingsNode {
         return node == null ? null : new SettingsNode(file, problems, "'" + key + "'", node);
     }
 
+    /** The texts of a block by their keys; those that are questions are left out. */
+    Map<String, String> all() {
+        Map<String, String> all = new LinkedHashMap<>();
+        for (String key : keys()) {
+            String text = text(key);
+            if (text != null) {
+                all.put(key, text);
+            }
+        }
+        return all;
+    }
+
     /** The blocks of a list under a key; empty when it is left out. */
     List<SettingsNode> blocks(String key) {
         asked.add(key);

@@ -100,7 +100,7 @@ public final class SettingsSchema {
     private static Map<String, Object> ledger() {
         return new Form()
                 .must("ledger", text("What it is called"))
-                .may("kind", words("practice", "http"))
+                .may("kind", text("practice, http, or the kind of a ledger of your own"))
                 .may("file", text("The file of a practice ledger"))
                 .may("delivered in files", words("tell", "hold"))
                 .may("address", text("The address of a server"))
@@ -109,6 +109,7 @@ public final class SettingsSchema {
                 .may("user from", text("The environment variable with the user"))
                 .may("token from", text("The environment variable with the token"))
                 .may("password from", text("The environment variable with the password"))
+                .may("with", new Form().open())
                 .done();
     }
 
@@ -495,7 +496,7 @@ public final class SettingsSchema {
             for (Map.Entry<?, ?> entry : map.entrySet()) {
                 json.append(divider)
                         .append(inner)
-                        .append(ProposalFile.quoted((String) entry.getKey()))
+                        .append(Quoted.quoted((String) entry.getKey()))
                         .append(": ");
                 write(entry.getValue(), json, inner);
                 divider = ",\n";
@@ -510,7 +511,7 @@ public final class SettingsSchema {
             }
             json.append(list.isEmpty() ? "[]" : "]");
         } else if (value instanceof String text) {
-            json.append(ProposalFile.quoted(text));
+            json.append(Quoted.quoted(text));
         } else {
             json.append(value);
         }
