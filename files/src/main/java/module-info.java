@@ -14,6 +14,9 @@ module io.mivrel.files {
     exports io.mivrel.files.bytes to
             io.mivrel,
             io.mivrel.survey;
+    exports io.mivrel.files.keys to
+            io.mivrel,
+            io.mivrel.survey;
     exports io.mivrel.files.lines to
             io.mivrel.survey;
     exports io.mivrel.files.workbooks to

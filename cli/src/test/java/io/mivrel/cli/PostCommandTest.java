@@ -199,7 +199,7 @@ public class PostCommandTest {
         assertThat(asked.out()).contains("would post  6 documents");
         Files.writeString(settings, "ledger: Own\nkind: memry\n");
         CommandOutput misspelt = mivrel("post", folder.resolve("adjustments.yaml"), "--to", "own");
-        assertThat(misspelt.status()).isEqualTo(3);
+        assertThat(misspelt.status()).isEqualTo(2);
         assertThat(misspelt.err()).contains("own.yaml:2:7").contains("memory");
     }
 }

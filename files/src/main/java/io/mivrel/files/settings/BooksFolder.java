@@ -8,6 +8,7 @@ import io.mivrel.books.Books;
 import io.mivrel.books.Party;
 import io.mivrel.books.Period;
 import io.mivrel.books.TaxCode;
+import io.mivrel.files.keys.LedgerKeys;
 import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -59,7 +60,7 @@ public final class BooksFolder {
     private Books read() {
         int before = problems.count();
         SettingsNode form = SettingsNode.open(folder.resolve("books.yaml"), shown + "/books.yaml", problems);
-        String company = form == null ? null : form.required("books");
+        String company = form == null ? null : form.required(LedgerKeys.BOOKS);
         Currency currency = form == null ? null : currency(form);
         if (form != null) {
             form.done();
@@ -86,11 +87,11 @@ public final class BooksFolder {
     }
 
     private static Currency currency(SettingsNode form) {
-        String code = form.required("currency");
+        String code = form.required(LedgerKeys.CURRENCY);
         try {
             return code == null ? null : Currency.getInstance(code);
         } catch (IllegalArgumentException unknown) {
-            form.at("currency", "'" + code + "' is not a currency code of ISO 4217", "GBP, EUR, USD …");
+            form.at(LedgerKeys.CURRENCY, "'" + code + "' is not a currency code of ISO 4217", "GBP, EUR, USD …");
             return null;
         }
     }

@@ -3,6 +3,8 @@ package io.mivrel.files.settings;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.Sheet;
+import io.mivrel.files.keys.DeliveryKeys;
+import io.mivrel.files.keys.Key;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -25,18 +27,20 @@ final class DeliveryFile {
         if (form == null) {
             return null;
         }
-        String name = form.required("delivery");
-        String takes = form.required("takes");
+        String name = form.required(DeliveryKeys.DELIVERY);
+        String takes = form.required(DeliveryKeys.TAKES);
         Optional<Kind> kind = takes == null ? Optional.empty() : Kinds.ofDocuments(takes);
         if (takes != null && kind.isEmpty()) {
             form.notAllowed(
-                    "takes", takes, Kinds.ALL.stream().map(Kind::documents).toList());
+                    DeliveryKeys.TAKES,
+                    takes,
+                    Kinds.ALL.stream().map(Kind::documents).toList());
         }
         if (name == null || kind.isEmpty()) {
             return null;
         }
         Delivery.Builder delivery = Delivery.named(name, kind.get());
-        SettingsNode sheets = form.block("sheets");
+        SettingsNode sheets = form.block(DeliveryKeys.SHEETS);
         if (sheets == null) {
             sheet(form, kind.get(), delivery);
         } else {
@@ -47,7 +51,7 @@ final class DeliveryFile {
             return null;
         }
         Delivery built = delivery.buildUnchecked();
-        built.gaps().forEach(gap -> form.at(sheets == null ? "columns" : "sheets", gap, ""));
+        built.gaps().forEach(gap -> form.at(sheets == null ? DeliveryKeys.COLUMNS : DeliveryKeys.SHEETS, gap, ""));
         built.sheets().forEach(sheet -> checkEncodable(sheet, form));
         return problems.count() > before ? null : built;
     }
@@ -57,12 +61,12 @@ final class DeliveryFile {
         List<String> levels = kind.table().levels().stream().map(Level::name).toList();
         for (String sheetName : sheets.keys()) {
             SettingsNode sheet = sheets.block(sheetName);
-            String rows = sheet.required("rows");
+            String rows = sheet.required(DeliveryKeys.ROWS);
             Optional<Level> level = kind.table().levels().stream()
                     .filter(l -> l.name().equals(rows))
                     .findFirst();
             if (rows != null && level.isEmpty()) {
-                sheet.notAllowed("rows", rows, levels);
+                sheet.notAllowed(DeliveryKeys.ROWS, rows, levels);
             }
             delivery.sheet(sheetName, level.orElse(kind.table().deepest()));
             sheet(sheet, kind, delivery);
@@ -71,9 +75,9 @@ final class DeliveryFile {
     }
 
     private static void sheet(SettingsNode form, Kind kind, Delivery.Builder delivery) {
-        delivery.format(FormatSettings.delivery(form.block("file")))
-                .numbers(FormatSettings.numbers(form.block("numbers"), false));
-        SettingsNode columns = form.block("columns");
+        delivery.format(FormatSettings.delivery(form.block(DeliveryKeys.FILE)))
+                .numbers(FormatSettings.numbers(form.block(DeliveryKeys.NUMBERS), false));
+        SettingsNode columns = form.block(DeliveryKeys.COLUMNS);
         if (columns == null) {
             form.wrong("the delivery lacks 'columns'", "");
             return;
@@ -87,8 +91,9 @@ final class DeliveryFile {
     }
 
     private static DeliveryColumn column(String title, SettingsNode form, Kind kind) {
-        String constant = form.text("constant");
-        String fieldName = form.text("field");
+        String constant = form.text(DeliveryKeys.CONSTANT);
+        Key fieldKey = DeliveryKeys.field(kind);
+        String fieldName = form.text(fieldKey);
         if ((constant == null) == (fieldName == null)) {
             form.wrong("the column '" + title + "' needs either 'field' or 'constant'", "");
             return null;
@@ -99,8 +104,7 @@ final class DeliveryFile {
         }
         Optional<Field> field = kind.table().find(fieldName);
         if (field.isEmpty()) {
-            List<String> all = kind.table().fields().stream().map(Field::name).toList();
-            form.notAllowed("field", fieldName, all);
+            form.notAllowed(fieldKey, fieldName, fieldKey.words());
             return null;
         }
         FieldType type = field.get().type();
@@ -112,12 +116,10 @@ final class DeliveryFile {
                 field.get(),
                 null,
                 date,
-                text ? form.number("at most", 0, 1, 10_000) : 0,
-                text ? form.text("refuse", "") : "",
-                amount && form.yes("blank zero", false),
-                amount
-                        && form.choice("sign", "as reckoned", "as reckoned", "turned")
-                                .equals("turned"));
+                text ? form.number(DeliveryKeys.AT_MOST) : 0,
+                text ? form.text(DeliveryKeys.REFUSE, "") : "",
+                amount && form.yes(DeliveryKeys.BLANK_ZERO, false),
+                amount && form.isSecond(DeliveryKeys.SIGN));
         form.done();
         return column;
     }
@@ -128,7 +130,7 @@ final class DeliveryFile {
             String constant = column.constant() == null ? "" : column.constant();
             if (!encoder.canEncode(column.title() + constant)) {
                 form.at(
-                        "columns",
+                        DeliveryKeys.COLUMNS,
                         delivery.format().encoding() + " cannot write the column '" + column.title() + "'",
                         "encoding: UTF-8");
             }

@@ -1,6 +1,8 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.delivery.DeliveryFormat;
+import io.mivrel.files.keys.FormatKeys;
+import io.mivrel.files.keys.Key;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
@@ -26,9 +28,6 @@ final class FormatSettings {
     private static final List<String> ENCODINGS =
             List.of("auto", "UTF-8", "windows-1252", "ISO-8859-1", "ISO-8859-15", "UTF-16LE", "UTF-16BE", "IBM850");
 
-    /** In place of a decimal mark: the digits are minor units. */
-    private static final String IMPLIED = "implied";
-
     private static final Pattern SLICE = Pattern.compile("([1-9][0-9]{0,4})(?: *- *([1-9][0-9]{0,4}))?");
 
     private static final Pattern TITLE_ROWS = Pattern.compile("rows ([1-9][0-9]{0,4})-([1-9][0-9]{0,4})");
@@ -40,14 +39,14 @@ final class FormatSettings {
         if (form == null) {
             return FileFormat.csv();
         }
-        FileKind kind = FileKind.of(form.choice("kind", FileKind.SEPARATED.word(), FileKind.words()))
-                .orElseThrow();
+        FileKind kind = FileKind.of(form.choice(FormatKeys.KIND)).orElseThrow();
         boolean separated = kind == FileKind.SEPARATED;
         boolean fixed = kind == FileKind.FIXED_WIDTH;
         boolean workbook = kind == FileKind.WORKBOOK;
         int titlesRow = fixed || kind.isStatement() ? 0 : titles(form);
-        String part =
-                workbook ? sheet(form.text("sheet", "")) : kind.isStatement() ? form.text("statements of", "") : "";
+        String part = workbook
+                ? sheet(form.text(FormatKeys.SHEET, ""))
+                : kind.isStatement() ? form.text(FormatKeys.STATEMENTS_OF, "") : "";
         FileFormat source = new FileFormat(
                 kind,
                 separated ? separator(form) : ',',
@@ -56,9 +55,9 @@ final class FormatSettings {
                 fixed ? slices(form) : List.of(),
                 titlesRow,
                 titlesRow == 0 ? 1 : titleRows(form),
-                titlesRow > 0 ? titlesRow + 1 : kind.isStatement() ? 1 : row(form, "data from", "", "row 1"),
-                kind.isStatement() ? "" : form.text("until", ""),
-                RowOrder.of(form.choice("order", RowOrder.OLDEST_FIRST.word(), RowOrder.words())));
+                titlesRow > 0 ? titlesRow + 1 : kind.isStatement() ? 1 : row(form, FormatKeys.DATA_FROM, "", "row 1"),
+                kind.isStatement() ? "" : form.text(FormatKeys.UNTIL, ""),
+                RowOrder.of(form.choice(FormatKeys.ORDER)));
         form.done();
         return source;
     }
@@ -70,7 +69,7 @@ final class FormatSettings {
 
     private static List<FileFormat.Slice> slices(SettingsNode form) {
         List<FileFormat.Slice> slices = new ArrayList<>();
-        SettingsNode columns = form.block("columns");
+        SettingsNode columns = form.block(FormatKeys.SLICES);
         if (columns == null) {
             form.wrong("fixed-width text needs 'columns'", "columns: {Date: 1-10, Account: 12-17}");
             return slices;
@@ -99,11 +98,11 @@ final class FormatSettings {
     }
 
     private static char separator(SettingsNode form) {
-        return SEPARATORS.get(form.choice("separator", "comma", "comma", "semicolon", "tab", "pipe"));
+        return SEPARATORS.get(form.choice(FormatKeys.SEPARATOR));
     }
 
     private static String encoding(SettingsNode form, String otherwise) {
-        String name = form.text("encoding", otherwise);
+        String name = form.text(FormatKeys.ENCODING, otherwise);
         if (name.equals(FileFormat.AUTO) && otherwise.equals(FileFormat.AUTO)) {
             return name;
         }
@@ -114,12 +113,12 @@ final class FormatSettings {
         } catch (IllegalCharsetNameException | UnsupportedCharsetException unknown) {
             // Reported below with the usual names.
         }
-        form.notAllowed("encoding", name, ENCODINGS);
+        form.notAllowed(FormatKeys.ENCODING, name, ENCODINGS);
         return "UTF-8";
     }
 
     private static int titles(SettingsNode form) {
-        String text = form.text("titles", "row 1");
+        String text = form.text(FormatKeys.TITLES, "row 1");
         if (text.equals("none")) {
             return 0;
         }
@@ -131,16 +130,16 @@ final class FormatSettings {
                 return last;
             }
         }
-        return row(form, "titles", ", 'rows 3-4' or 'none'", "row 1");
+        return row(form, FormatKeys.TITLES, ", 'rows 3-4' or 'none'", "row 1");
     }
 
     // Of 'rows 3-4' two, of 'row 4' one.
     private static int titleRows(SettingsNode form) {
-        Matcher several = TITLE_ROWS.matcher(form.text("titles", ""));
+        Matcher several = TITLE_ROWS.matcher(form.text(FormatKeys.TITLES, ""));
         return several.matches() ? Integer.parseInt(several.group(2)) - Integer.parseInt(several.group(1)) + 1 : 1;
     }
 
-    private static int row(SettingsNode form, String key, String or, String otherwise) {
+    private static int row(SettingsNode form, Key key, String or, String otherwise) {
         String text = form.text(key, otherwise);
         if (text.matches("row [1-9][0-9]{0,5}")) {
             return Integer.parseInt(text.substring(4));
@@ -157,24 +156,27 @@ final class FormatSettings {
         if (form == null) {
             return DeliveryFormat.csv("{run}-{date}.csv");
         }
-        form.choice("kind", "separated", "separated");
-        String name = form.text("name", "{run}-{date}.csv");
+        form.choice(FormatKeys.DELIVERED_KIND);
+        String name = form.text(FormatKeys.NAME, "{run}-{date}.csv");
         if (!name.matches("[A-Za-z0-9 ._+{}()-]{1,150}") || name.startsWith(".") || !name.contains(".")) {
-            form.at("name", "'name' must be a plain file name with an ending, not '" + name + "'", "{run}-{date}.csv");
+            form.at(
+                    FormatKeys.NAME,
+                    "'name' must be a plain file name with an ending, not '" + name + "'",
+                    "{run}-{date}.csv");
         } else if (name.replaceAll("\\{(run|date|part)}", "").contains("{")) {
             form.at(
-                    "name",
+                    FormatKeys.NAME,
                     "only {run}, {date} and {part} are filled in, in '" + name + "'",
                     "{run}-{date}-{part}.csv");
         }
         DeliveryFormat delivery = new DeliveryFormat(
                 separator(form),
                 encoding(form, "UTF-8"),
-                form.choice("line ends", "CRLF", "CRLF", "LF").equals("CRLF") ? "\r\n" : "\n",
-                form.yes("byte order mark", false),
-                form.yes("titles", true),
-                form.choice("quotes", "where needed", "where needed", "always").equals("always"),
-                form.number("rows at most", 0, 1, Integer.MAX_VALUE),
+                form.isSecond(FormatKeys.LINE_ENDS) ? "\n" : "\r\n",
+                form.yes(FormatKeys.MARK, false),
+                form.yes(FormatKeys.HAS_TITLES, true),
+                form.isSecond(FormatKeys.QUOTES),
+                form.number(FormatKeys.ROWS_AT_MOST),
                 name);
         form.done();
         return delivery;
@@ -186,21 +188,18 @@ final class FormatSettings {
         if (form == null) {
             return plain;
         }
-        String negative =
-                reading ? form.choice("negative", "minus", "minus", "brackets", "trailing minus", "any") : "minus";
-        String mark = reading ? form.text("currency mark", "") : "";
-        String plus = reading ? form.text("plus mark", "") : "";
-        String minus = reading ? form.text("minus mark", "") : "";
-        String decimalMark =
-                reading ? form.choice("decimal", ".", ".", ",", IMPLIED) : form.choice("decimal", ".", ".", ",");
-        String thousandsMark =
-                form.choice("thousands", reading && decimalMark.equals(".") ? "," : "none", ",", ".", " ", "'", "none");
+        String negative = reading ? form.choice(FormatKeys.NEGATIVE) : "minus";
+        String mark = reading ? form.text(FormatKeys.CURRENCY_MARK, "") : "";
+        String plus = reading ? form.text(FormatKeys.PLUS_MARK, "") : "";
+        String minus = reading ? form.text(FormatKeys.MINUS_MARK, "") : "";
+        String decimalMark = form.choice(reading ? FormatKeys.DECIMAL : FormatKeys.DELIVERED_DECIMAL);
+        String thousandsMark = form.choice(FormatKeys.THOUSANDS, reading && decimalMark.equals(".") ? "," : "none");
         form.done();
         if (decimalMark.equals(thousandsMark)) {
             form.wrong("the decimal mark and the thousands mark must differ", "");
             return plain;
         }
-        boolean implied = decimalMark.equals(IMPLIED);
+        boolean implied = decimalMark.equals(FormatKeys.IMPLIED);
         return new AmountFormat(
                 implied ? 0 : 2,
                 implied ? AmountFormat.IMPLIED : decimalMark.charAt(0),
@@ -217,14 +216,14 @@ final class FormatSettings {
      * one or it is wrong.
      */
     static DatePattern pattern(SettingsNode form, String usual) {
-        String pattern = form.text("pattern", usual);
-        int century = form.number("century from", 0, 1800, 2100);
-        String language = form.text("language", "");
+        String pattern = form.text(FormatKeys.PATTERN, usual);
+        int century = form.number(FormatKeys.CENTURY);
+        String language = form.text(FormatKeys.LANGUAGE, "");
         if (!language.isEmpty() && !DateNames.languages().contains(language)) {
-            form.notAllowed("language", language, DateNames.languages());
+            form.notAllowed(FormatKeys.LANGUAGE, language, DateNames.languages());
             return null;
         }
-        if (form.isQuestion("pattern")) {
+        if (form.isQuestion(FormatKeys.PATTERN)) {
             return null;
         }
         if (pattern == null) {
@@ -234,13 +233,13 @@ final class FormatSettings {
         try {
             return DatePattern.of(pattern, century).in(language);
         } catch (IllegalArgumentException e) {
-            form.at("pattern", e.getMessage(), "");
+            form.at(FormatKeys.PATTERN, e.getMessage(), "");
             return null;
         }
     }
 
     /** A first and a last day, such as {@code 2027-03-01 to 2027-03-31}; all days when it is left out. */
-    static DateWindow dates(SettingsNode form, String key) {
+    static DateWindow dates(SettingsNode form, Key key) {
         String text = form.text(key);
         if (text == null) {
             return DateWindow.ALL;
@@ -259,7 +258,7 @@ final class FormatSettings {
         form.at(
                 key,
                 "'" + key + "' is a first and a last day, not '" + text + "'",
-                key.equals("dates") ? "2027-03-01 to 2027-03-31, or month" : "2027-03-01 to 2027-03-31");
+                key.name().equals("dates") ? "2027-03-01 to 2027-03-31, or month" : "2027-03-01 to 2027-03-31");
         return DateWindow.ALL;
     }
 }

@@ -1,6 +1,10 @@
 package io.mivrel.files.settings;
 
 import com.google.re2j.Pattern;
+import io.mivrel.files.keys.FormatKeys;
+import io.mivrel.files.keys.Key;
+import io.mivrel.files.keys.LayoutKeys;
+import io.mivrel.files.keys.ShapeKeys;
 import io.mivrel.intake.Credits;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
@@ -38,26 +42,30 @@ final class LayoutFile {
         if (form == null) {
             return null;
         }
-        String name = form.required("layout");
-        String gives = form.required("gives");
+        String name = form.required(LayoutKeys.LAYOUT);
+        String gives = form.required(LayoutKeys.GIVES);
         Optional<Kind> kind = gives == null ? Optional.empty() : Kinds.ofRecords(gives);
         if (gives != null && kind.isEmpty()) {
-            form.notAllowed("gives", gives, Kinds.ALL.stream().map(Kind::name).toList());
+            form.notAllowed(
+                    LayoutKeys.GIVES, gives, Kinds.ALL.stream().map(Kind::name).toList());
         }
         if (name == null || kind.isEmpty()) {
             readRest(form, path);
             return null;
         }
-        FileFormat file = FormatSettings.source(form.block("file"));
-        if (form.keys().contains("credits") && !kind.get().hasCredits()) {
-            form.at("credits", "'credits' has no effect on " + kind.get().name() + ", of which none is a credit", "");
+        FileFormat file = FormatSettings.source(form.block(LayoutKeys.FILE));
+        if (form.has(LayoutKeys.CREDITS) && !kind.get().hasCredits()) {
+            form.at(
+                    LayoutKeys.CREDITS,
+                    "'credits' has no effect on " + kind.get().name() + ", of which none is a credit",
+                    "");
         }
         Layout.Builder layout = Layout.named(name, kind.get())
-                .account(form.text("account"))
+                .account(form.text(LayoutKeys.ACCOUNT))
                 .format(file)
-                .credits(Credits.of(form.choice("credits", Credits.POSITIVE.word(), Credits.words())));
-        if (form.text("signs") != null) {
-            layout.signs(Signs.of(form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words())));
+                .credits(Credits.of(form.choice(LayoutKeys.CREDITS)));
+        if (form.text(LayoutKeys.SIGNS) != null) {
+            layout.signs(Signs.of(form.choice(LayoutKeys.SIGNS)));
         }
         if (acrossFiles(form)) {
             layout.acrossFiles();
@@ -68,27 +76,26 @@ final class LayoutFile {
             return null;
         }
         Layout built = layout.buildUnchecked();
-        built.gaps().forEach(gap -> form.at("fields", gap, ""));
+        built.gaps().forEach(gap -> form.at(LayoutKeys.FIELDS, gap, ""));
         return problems.count() > before ? null : built;
     }
 
     private static boolean acrossFiles(SettingsNode form) {
-        return form.choice("documents", "in one file", "in one file", "across files")
-                .equals("across files");
+        return form.isSecond(LayoutKeys.DOCUMENTS);
     }
 
     // What else is wrong is told at once: the keys that do not depend on the kind, and those that no kind would know.
     private static void readRest(SettingsNode form, Path path) {
-        FileFormat file = FormatSettings.source(form.block("file"));
+        FileFormat file = FormatSettings.source(form.block(LayoutKeys.FILE));
         Kind any = Kinds.ALL.stream().filter(k -> !k.isOfAccount()).findFirst().orElseThrow();
         Layout.Builder unused = Layout.named("-", any);
-        form.choice("signs", Signs.AS_WRITTEN.word(), Signs.words());
-        form.choice("credits", Credits.POSITIVE.word(), Credits.words());
-        form.text("account");
+        form.choice(LayoutKeys.SIGNS);
+        form.choice(LayoutKeys.CREDITS);
+        form.text(LayoutKeys.ACCOUNT);
         acrossFiles(form);
         LayoutFile rest = new LayoutFile(form, file, any, unused, path);
         rest.readShape();
-        SettingsNode fields = form.block("fields");
+        SettingsNode fields = form.block(LayoutKeys.FIELDS);
         if (fields != null) {
             List<String> known = Kinds.ALL.stream()
                     .flatMap(kind -> kind.table().readable().stream())
@@ -123,7 +130,7 @@ final class LayoutFile {
         this.path = path;
         // Statement formats other than QIF write their amounts in one way only.
         boolean own = file.kind().isStatement() && file.kind() != FileKind.QIF;
-        this.numbers = own ? AmountFormat.plain(2) : FormatSettings.numbers(form.block("numbers"), true);
+        this.numbers = own ? AmountFormat.plain(2) : FormatSettings.numbers(form.block(LayoutKeys.NUMBERS), true);
     }
 
     private void read() {
@@ -134,13 +141,13 @@ final class LayoutFile {
     private void readShape() {
         layout.numbers(numbers);
         layout.terms(terms());
-        form.texts("unused").forEach(layout::unused);
-        form.texts("columns in order").forEach(layout::columnInOrder);
-        List<RowFilter> apart = filters("leave out", false);
-        filters("only", true);
-        for (SettingsNode cell : form.blocks("expect")) {
-            String column = cell.required("column");
-            List<String> is = cell.texts("is");
+        form.texts(LayoutKeys.UNUSED).forEach(layout::unused);
+        form.texts(LayoutKeys.IN_ORDER).forEach(layout::columnInOrder);
+        List<RowFilter> apart = filters(LayoutKeys.LEAVE_OUT, false);
+        filters(LayoutKeys.ONLY, true);
+        for (SettingsNode cell : form.blocks(LayoutKeys.EXPECT)) {
+            String column = cell.required(FormatKeys.COLUMN);
+            List<String> is = cell.texts(LayoutKeys.IS);
             cell.done();
             if (column != null && is.isEmpty()) {
                 cell.wrong("an entry of 'expect' needs 'is'", "{column: Currency, is: EUR}");
@@ -148,9 +155,9 @@ final class LayoutFile {
                 layout.expect(new RowFilter(columnRef(column), RowFilter.Test.IS, is, true));
             }
         }
-        for (SettingsNode sum : form.blocks("row sums")) {
-            List<String> plus = sum.texts("plus");
-            List<String> minus = sum.texts("minus");
+        for (SettingsNode sum : form.blocks(LayoutKeys.ROW_SUMS)) {
+            List<String> plus = sum.texts(LayoutKeys.PLUS);
+            List<String> minus = sum.texts(LayoutKeys.MINUS);
             sum.done();
             if (plus.isEmpty() || minus.isEmpty()) {
                 sum.wrong("an entry of 'row sums' needs 'plus' and 'minus'", "{plus: Gross, minus: [Net, Fee]}");
@@ -160,27 +167,27 @@ final class LayoutFile {
                         minus.stream().map(LayoutFile::columnRef).toList()));
             }
         }
-        SettingsNode whose = form.block("whose");
+        SettingsNode whose = form.block(LayoutKeys.WHOSE);
         if (whose != null) {
             layout.whose(whose(whose));
         }
-        SettingsNode stated = form.block("stated");
+        SettingsNode stated = form.block(LayoutKeys.STATED);
         if (stated != null) {
             layout.stated(new Stated(
-                    stated.text("opening"),
-                    stated.text("closing"),
-                    stated.text("in"),
-                    stated.text("out"),
-                    stated.text("count"),
-                    stated.yes("owed", false),
-                    stated.texts("carried"),
-                    stated.texts("totals")));
+                    stated.text(LayoutKeys.OPENING),
+                    stated.text(LayoutKeys.CLOSING),
+                    stated.text(LayoutKeys.IN),
+                    stated.text(LayoutKeys.OUT),
+                    stated.text(LayoutKeys.COUNT),
+                    stated.yes(LayoutKeys.OWED, false),
+                    stated.texts(LayoutKeys.CARRIED),
+                    stated.texts(LayoutKeys.TOTALS)));
             stated.done();
         }
         for (Shape shape : ShapeSettings.read(form, file, apart)) {
             layout.shape(shape);
             if (shape instanceof FanOut && kind.isOfAccount()) {
-                form.at("fan out", "bank lines are not fanned out: each is one movement", "");
+                form.at(ShapeKeys.FAN_OUT, "bank lines are not fanned out: each is one movement", "");
             }
         }
     }
@@ -188,14 +195,15 @@ final class LayoutFile {
     private static Whose whose(SettingsNode form) {
         Map<String, Whose.Mark> marks = new LinkedHashMap<>();
         String column = null;
-        for (String what : Whose.WORDS) {
-            SettingsNode said = form.block(what);
+        for (Key mark : LayoutKeys.MARKS) {
+            String what = mark.name();
+            SettingsNode said = form.block(mark);
             if (said == null) {
                 continue;
             }
-            String label = said.text("label");
-            List<String> is = said.texts("is");
-            String ofRows = what.equals(Whose.NUMBER) ? said.text("column") : null;
+            String label = said.text(LayoutKeys.LABEL);
+            List<String> is = said.texts(LayoutKeys.IS);
+            String ofRows = what.equals(Whose.NUMBER) ? said.text(LayoutKeys.ANY_COLUMN) : null;
             said.done();
             if (ofRows != null) {
                 column = columnRef(ofRows);
@@ -210,21 +218,26 @@ final class LayoutFile {
     }
 
     private Terms terms() {
-        List<String> allowed = form.texts("allow");
-        allowed.stream().filter(a -> !Terms.WORDS.contains(a)).forEach(a -> form.notAllowed("allow", a, Terms.WORDS));
+        List<String> allowed = form.texts(LayoutKeys.ALLOW);
+        allowed.stream()
+                .filter(a -> !Terms.WORDS.contains(a))
+                .forEach(a -> form.notAllowed(LayoutKeys.ALLOW, a, Terms.WORDS));
         return new Terms(
                 allowed.contains(Terms.NET),
                 allowed.contains(Terms.NIL),
                 allowed.contains(Terms.HOME),
                 allowed.contains(Terms.PARTIES),
-                FormatSettings.dates(form, "for dates"));
+                FormatSettings.dates(form, LayoutKeys.FOR_DATES));
     }
 
     private void readAllFields() {
-        SettingsNode fields = form.block("fields");
+        SettingsNode fields = form.block(LayoutKeys.FIELDS);
         if (file.kind().isStatement()) {
             if (kind != StatementColumns.KIND) {
-                form.at("gives", "a statement gives " + StatementColumns.KIND.name() + ", not " + kind.name(), "");
+                form.at(
+                        LayoutKeys.GIVES,
+                        "a statement gives " + StatementColumns.KIND.name() + ", not " + kind.name(),
+                        "");
                 return;
             }
             StatementColumns.fields(file.kind()).forEach(layout::field);
@@ -236,13 +249,13 @@ final class LayoutFile {
         }
     }
 
-    private List<RowFilter> filters(String key, boolean keep) {
+    private List<RowFilter> filters(Key key, boolean keep) {
         List<RowFilter> filters = new ArrayList<>();
         for (SettingsNode filter : form.blocks(key)) {
-            String column = filter.text("column", "");
-            List<String> is = filter.texts("is");
-            List<String> begins = filter.texts("begins");
-            List<String> contains = filter.texts("contains");
+            String column = filter.text(LayoutKeys.ANY_COLUMN, "");
+            List<String> is = filter.texts(LayoutKeys.IS);
+            List<String> begins = filter.texts(LayoutKeys.BEGINS);
+            List<String> contains = filter.texts(LayoutKeys.CONTAINS);
             filter.done();
             if ((is.isEmpty() ? 0 : 1) + (begins.isEmpty() ? 0 : 1) + (contains.isEmpty() ? 0 : 1) != 1) {
                 filter.wrong("an entry of '" + key + "' needs one of 'is', 'begins' and 'contains'", "");
@@ -274,22 +287,22 @@ final class LayoutFile {
 
     private FieldSource source(SettingsNode form, Field field) {
         List<String> columns = new ArrayList<>();
-        List<String> titles = form.texts("column");
+        List<String> titles = form.texts(LayoutKeys.ONE_COLUMN);
         titles.stream().limit(1).forEach(c -> columns.add(columnRef(c)));
-        form.texts("columns").forEach(c -> columns.add(columnRef(c)));
-        String constant = form.text("constant");
+        form.texts(LayoutKeys.COLUMNS).forEach(c -> columns.add(columnRef(c)));
+        String constant = form.text(LayoutKeys.CONSTANT);
         boolean iso = file.kind() == FileKind.WORKBOOK
                 || (file.kind().isStatement() && file.kind() != FileKind.QIF)
-                || constant != null && !form.keys().contains("pattern");
+                || constant != null && !form.has(FormatKeys.PATTERN);
         DatePattern date =
                 field.type() == FieldType.DATE ? FormatSettings.pattern(form, iso ? "uuuu-MM-dd" : null) : null;
         boolean texty = isText(field);
-        String between = texty ? form.text("between", " ") : " ";
-        String ifBlank = texty ? form.text("if blank") : null;
+        String between = texty ? form.text(LayoutKeys.BETWEEN, " ") : " ";
+        String ifBlank = texty ? form.text(LayoutKeys.IF_BLANK) : null;
         Map<String, String> values = texty ? values(form) : Map.of();
         Pattern take = texty ? ShapeSettings.take(form) : null;
-        FieldSource.Side side = field.type() == FieldType.AMOUNT ? side(form.block("side")) : null;
-        String less = field.type() == FieldType.AMOUNT ? form.text("less") : null;
+        FieldSource.Side side = field.type() == FieldType.AMOUNT ? side(form.block(LayoutKeys.SIDE)) : null;
+        String less = field.type() == FieldType.AMOUNT ? form.text(LayoutKeys.LESS) : null;
         form.done();
         String takenOff = less == null ? null : columnRef(less);
         FieldSource source = new FieldSource(
@@ -315,9 +328,12 @@ final class LayoutFile {
         } else if (columns > 1 && !isText(field) && !(field.type() == FieldType.AMOUNT && columns == 2 && alone)) {
             form.wrong("'" + field.name() + "' is " + field.type().one() + " and comes from one column only", "");
         } else if (constant != null && !isUsable(constant, field, source.date(), numbers)) {
-            form.at("constant", "'" + constant + "' is not " + field.type().one(), "");
+            form.at(
+                    LayoutKeys.CONSTANT,
+                    "'" + constant + "' is not " + field.type().one(),
+                    "");
         } else if (source.less() != null && (constant != null || source.side() != null)) {
-            form.at("less", "'less' goes with 'column' alone", "");
+            form.at(LayoutKeys.LESS, "'less' goes with 'column' alone", "");
         } else {
             return true;
         }
@@ -332,9 +348,9 @@ final class LayoutFile {
         if (form == null) {
             return null;
         }
-        String column = form.required("column");
-        List<String> plus = form.texts("plus");
-        List<String> minus = form.texts("minus");
+        String column = form.required(FormatKeys.COLUMN);
+        List<String> plus = form.texts(LayoutKeys.PLUS);
+        List<String> minus = form.texts(LayoutKeys.MINUS);
         form.done();
         if (column == null || plus.isEmpty() || minus.isEmpty()) {
             form.wrong("'side' needs 'column', 'plus' and 'minus'", "side: {column: D/C, plus: D, minus: C}");
@@ -367,11 +383,11 @@ final class LayoutFile {
 
     private Map<String, String> values(SettingsNode form) {
         Map<String, String> values = new LinkedHashMap<>();
-        String from = form.text("values from");
+        String from = form.text(LayoutKeys.VALUES_FROM);
         if (from != null) {
             lookup(form, from, values);
         }
-        SettingsNode here = form.block("values");
+        SettingsNode here = form.block(LayoutKeys.VALUES);
         if (here != null) {
             for (String key : here.keys()) {
                 String value = here.text(key);

@@ -1,5 +1,6 @@
 package io.mivrel.files.settings;
 
+import io.mivrel.files.keys.LedgerKeys;
 import io.mivrel.posting.LedgerProvider;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -59,36 +60,41 @@ public record LedgerSettings(
 
     private static LedgerSettings read(SettingsNode form, Path path) {
         Path folder = path.toAbsolutePath().getParent();
-        String name = form.required("ledger");
+        String name = form.required(LedgerKeys.LEDGER);
         Set<String> kinds = new TreeSet<>(LedgerProvider.all().keySet());
         kinds.addAll(List.of("practice", "http"));
-        String kind = form.choice("kind", "practice", kinds.toArray(String[]::new));
+        String kind = form.choice(LedgerKeys.KIND, "practice", kinds);
         boolean http = kind.equals("http");
-        String file = form.text("file");
-        String address = form.text("address");
+        String file = form.text(LedgerKeys.FILE);
+        String address = form.text(LedgerKeys.ADDRESS);
         if (http && (address == null || file != null)) {
-            form.at("kind", "a ledger over HTTP needs an 'address', such as http://localhost:8091, and no 'file'", "");
+            form.at(
+                    LedgerKeys.KIND,
+                    "a ledger over HTTP needs an 'address', such as http://localhost:8091, and no 'file'",
+                    "");
         } else if (kind.equals("practice") && (address == null) == (file == null)) {
-            form.at("kind", "a practice ledger needs either a 'file' or the 'address' of a database", "");
+            form.at(LedgerKeys.KIND, "a practice ledger needs either a 'file' or the 'address' of a database", "");
         }
         if (address != null && address.matches("(?i).*(password|token)=.*|.*://[^/]*:[^/]*@.*")) {
             form.at(
-                    "address",
+                    LedgerKeys.ADDRESS,
                     "a secret does not belong into settings",
                     "put it into an environment variable, and name that under "
                             + (http ? "'token from'" : "'password from'"));
         }
-        String certificate = form.text("certificate");
-        SettingsNode own = form.block("with");
+        String certificate = form.text(LedgerKeys.CERTIFICATE);
+        SettingsNode own = form.block(LedgerKeys.WITH);
         return new LedgerSettings(
                 name,
                 kind,
                 file == null ? null : folder.resolve(file).normalize(),
                 address,
-                form.text("company"),
-                or(form.text("user from"), "MIVREL_LEDGER_USER"),
-                http ? or(form.text("token from"), TOKEN) : or(form.text("password from"), "MIVREL_LEDGER_PASSWORD"),
-                form.choice("delivered in files", "tell", "tell", "hold").equals("hold"),
+                form.text(LedgerKeys.COMPANY),
+                or(form.text(LedgerKeys.USER_FROM), "MIVREL_LEDGER_USER"),
+                http
+                        ? or(form.text(LedgerKeys.TOKEN_FROM), TOKEN)
+                        : or(form.text(LedgerKeys.PASSWORD_FROM), "MIVREL_LEDGER_PASSWORD"),
+                form.isSecond(LedgerKeys.DELIVERED),
                 certificate == null ? null : folder.resolve(certificate).normalize(),
                 own == null ? Map.of() : own.all(),
                 path);

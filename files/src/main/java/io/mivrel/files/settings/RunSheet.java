@@ -3,6 +3,8 @@ package io.mivrel.files.settings;
 import io.mivrel.books.Books;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.delivery.Delivery;
+import io.mivrel.files.keys.Key;
+import io.mivrel.files.keys.RunKeys;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.Layout;
 import io.mivrel.run.DeliveryTarget;
@@ -129,27 +131,26 @@ public record RunSheet(
             SettingsNode form = SettingsNode.open(file, file.toString(), problems);
             problems.throwIfAny();
             settings.add(file);
-            String name = form.required("run");
+            String name = form.required(RunKeys.RUN);
             if (name != null && name.replaceAll("[^\\p{L}\\p{N}]", "").isEmpty()) {
-                form.at("run", "'run' needs a name with letters or digits", "");
+                form.at(RunKeys.RUN, "'run' needs a name with letters or digits", "");
             }
             Books books = books(form);
             List<Source> sources = sources(form);
             CodingTable coding = null;
             String suspense = null;
-            SettingsNode code = form.block("coding");
+            SettingsNode code = form.block(RunKeys.CODING);
             if (code != null) {
                 coding = coding(code, books);
                 suspense = suspense(code, books);
                 code.done();
             }
-            boolean monthly = "month".equals(form.text("dates"));
+            boolean monthly = "month".equals(form.text(RunKeys.DATES));
             DateWindow dates = month != null
                     ? new DateWindow(month.atDay(1), month.atEndOfMonth())
-                    : monthly ? DateWindow.ALL : FormatSettings.dates(form, "dates");
+                    : monthly ? DateWindow.ALL : FormatSettings.dates(form, RunKeys.DATES);
             List<Target> targets = targets(form);
-            boolean holdEverything = form.choice("when blocked", "hold documents", "hold documents", "hold everything")
-                    .equals("hold everything");
+            boolean holdEverything = form.isSecond(RunKeys.WHEN_BLOCKED);
             form.done();
             problems.throwIfAny();
             problems.tables().stream().distinct().forEach(settings::add);
@@ -173,8 +174,8 @@ public record RunSheet(
         }
 
         private Books books(SettingsNode form) {
-            String books = form.required("books");
-            Path path = books == null ? null : resolve(form, "books", books);
+            String books = form.required(RunKeys.BOOKS);
+            Path path = books == null ? null : resolve(form, RunKeys.BOOKS, books);
             if (path == null) {
                 return null;
             }
@@ -186,7 +187,7 @@ public record RunSheet(
             return BooksFolder.read(path, books, problems);
         }
 
-        private Path resolve(SettingsNode form, String key, String text) {
+        private Path resolve(SettingsNode form, Key key, String text) {
             try {
                 return folder.resolve(text).normalize();
             } catch (InvalidPathException e) {
@@ -197,13 +198,13 @@ public record RunSheet(
 
         private List<Source> sources(SettingsNode form) {
             List<Source> sources = new ArrayList<>();
-            List<SettingsNode> entries = form.blocks("intake");
+            List<SettingsNode> entries = form.blocks(RunKeys.INTAKE);
             if (entries.isEmpty()) {
                 form.wrong("the run sheet lacks 'intake', the files to take in", "");
             }
             for (SettingsNode entry : entries) {
-                String files = entry.required("files");
-                String layoutName = entry.required("layout");
+                String files = entry.required(RunKeys.FILES);
+                String layoutName = entry.required(RunKeys.LAYOUT);
                 Layout layout = layoutName == null ? null : layout(entry, layoutName);
                 entry.done();
                 if (files != null && layout != null) {
@@ -214,7 +215,7 @@ public record RunSheet(
                     continue;
                 }
                 if (files != null && files.contains(MONTH) && month == null) {
-                    entry.at("files", "'files' depends on the month, and none is said", "--for 2027-03");
+                    entry.at(RunKeys.FILES, "'files' depends on the month, and none is said", "--for 2027-03");
                 } else if (files != null) {
                     for (Path path : matching(entry, ofMonth(files))) {
                         sources.add(new Source(path, shown(path), layout));
@@ -225,7 +226,7 @@ public record RunSheet(
         }
 
         private Layout layout(SettingsNode entry, String name) {
-            Path path = resolve(entry, "layout", name);
+            Path path = resolve(entry, RunKeys.LAYOUT, name);
             if (path == null) {
                 return null;
             }
@@ -245,21 +246,21 @@ public record RunSheet(
             int slash = Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\'));
             String last = files.substring(slash + 1);
             if (last.indexOf('*') < 0 && last.indexOf('?') < 0) {
-                Path path = resolve(entry, "files", files);
+                Path path = resolve(entry, RunKeys.FILES, files);
                 return path == null ? List.of() : List.of(path);
             }
-            Path in = resolve(entry, "files", slash < 0 ? "." : files.substring(0, slash + 1));
+            Path in = resolve(entry, RunKeys.FILES, slash < 0 ? "." : files.substring(0, slash + 1));
             List<Path> found = new ArrayList<>();
             if (in != null && Files.isDirectory(in)) {
                 try (DirectoryStream<Path> stream = Files.newDirectoryStream(
                         in, file -> matches(file.getFileName().toString(), last))) {
                     stream.forEach(found::add);
                 } catch (IOException | DirectoryIteratorException e) {
-                    entry.at("files", "'" + files + "' cannot be looked up: " + e.getMessage(), "");
+                    entry.at(RunKeys.FILES, "'" + files + "' cannot be looked up: " + e.getMessage(), "");
                 }
             }
             if (found.isEmpty()) {
-                entry.at("files", "no file matches '" + files + "'", "");
+                entry.at(RunKeys.FILES, "no file matches '" + files + "'", "");
             }
             found.removeIf(p -> p.getFileName().toString().startsWith("."));
             found.sort(null);
@@ -267,8 +268,8 @@ public record RunSheet(
         }
 
         private CodingTable coding(SettingsNode form, Books books) {
-            String table = form.required("table");
-            Path path = table == null ? null : resolve(form, "table", table);
+            String table = form.required(RunKeys.TABLE);
+            Path path = table == null ? null : resolve(form, RunKeys.TABLE, table);
             if (path == null) {
                 return null;
             }
@@ -277,28 +278,27 @@ public record RunSheet(
         }
 
         private static String suspense(SettingsNode form, Books books) {
-            String uncoded = form.required("uncoded");
+            String uncoded = form.required(RunKeys.UNCODED);
             if (uncoded == null || uncoded.equals("hold")) {
                 return null;
             }
             if (books != null && books.account(uncoded) == null) {
                 List<String> allowed = new ArrayList<>(List.of("hold"));
                 allowed.addAll(books.accountCodes());
-                form.notAllowed("uncoded", uncoded, allowed);
+                form.notAllowed(RunKeys.UNCODED, uncoded, allowed);
             }
             return uncoded;
         }
 
         private List<Target> targets(SettingsNode form) {
             List<Target> targets = new ArrayList<>();
-            for (SettingsNode entry : form.blocks("deliver")) {
-                String as = entry.required("as");
-                String to = entry.required("to");
-                boolean too = entry.choice("earlier", "leave out", "leave out", "deliver too")
-                        .equals("deliver too");
+            for (SettingsNode entry : form.blocks(RunKeys.DELIVER)) {
+                String as = entry.required(RunKeys.AS);
+                String to = entry.required(RunKeys.TO);
+                boolean too = entry.isSecond(RunKeys.EARLIER);
                 entry.done();
-                Path path = as == null ? null : resolve(entry, "as", as);
-                Path target = to == null ? null : resolve(entry, "to", ofMonth(to));
+                Path path = as == null ? null : resolve(entry, RunKeys.AS, as);
+                Path target = to == null ? null : resolve(entry, RunKeys.TO, ofMonth(to));
                 if (path != null) {
                     settings.add(path);
                     targets.add(new Target(

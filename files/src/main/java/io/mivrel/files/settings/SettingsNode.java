@@ -1,13 +1,13 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.files.bytes.Readable;
+import io.mivrel.files.keys.Key;
 import java.io.IOException;
 import java.nio.charset.MalformedInputException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -143,12 +143,22 @@ final class SettingsNode {
         return keys.keySet();
     }
 
+    /** True when the block has the key. */
+    boolean has(Key key) {
+        return keys.containsKey(key.name());
+    }
+
     /** True when a key holds a question of a survey, which is reported once it was asked for. */
-    boolean isQuestion(String key) {
-        return questions.contains(key);
+    boolean isQuestion(Key key) {
+        return questions.contains(key.name());
     }
 
     /** The text of a key, or {@code null} when it is left out or a question that is not answered. */
+    String text(Key key) {
+        return text(key.name());
+    }
+
+    /** The same of a key that the user has named. */
     String text(String key) {
         asked.add(key);
         Node node = values.get(key);
@@ -173,16 +183,16 @@ final class SettingsNode {
     }
 
     /** The text of a key, or the other one when it is left out. */
-    String text(String key, String otherwise) {
+    String text(Key key, String otherwise) {
         String text = text(key);
         return text == null ? otherwise : text;
     }
 
     /** The text of a key that must be given; {@code null}, with the problem reported, when it is not. */
-    String required(String key) {
+    String required(Key key) {
         String text = text(key);
-        if ((text == null && !values.containsKey(key)) || (text != null && text.isBlank())) {
-            missing(key);
+        if ((text == null && !has(key)) || (text != null && text.isBlank())) {
+            missing(key.name());
             return null;
         }
         return text;
@@ -192,8 +202,18 @@ final class SettingsNode {
         problems.add(file, line, column, title + " lacks '" + key + "'", "");
     }
 
-    /** One of the allowed words; {@code otherwise} when it is left out or wrong. */
-    String choice(String key, String otherwise, Collection<String> allowed) {
+    /** One of the words of a key; the usual one when it is left out or wrong. */
+    String choice(Key key) {
+        return choice(key, key.usual());
+    }
+
+    /** The same, where something else is usual. */
+    String choice(Key key, String otherwise) {
+        return choice(key, otherwise, key.words());
+    }
+
+    /** The same with other words. */
+    String choice(Key key, String otherwise, Collection<String> allowed) {
         String text = text(key);
         if (text == null) {
             return otherwise;
@@ -205,35 +225,41 @@ final class SettingsNode {
         return text;
     }
 
-    String choice(String key, String otherwise, String... allowed) {
-        return choice(key, otherwise, Arrays.asList(allowed));
+    /** True when a key has its second word, which is not the usual one. */
+    boolean isSecond(Key key) {
+        return choice(key).equals(key.words().get(1));
     }
 
-    boolean yes(String key, boolean otherwise) {
-        String word = choice(key, otherwise ? "yes" : "no", "yes", "no", "true", "false");
+    boolean yes(Key key, boolean otherwise) {
+        String word = choice(key, otherwise ? "yes" : "no", List.of("yes", "no", "true", "false"));
         return word.equals("yes") || word.equals("true");
     }
 
-    /** A whole number from {@code least} to {@code most}; {@code otherwise} when it is left out or wrong. */
-    int number(String key, int otherwise, int least, int most) {
+    /** A whole number within the bounds of its key; 0 when it is left out or wrong. */
+    int number(Key key) {
         String text = text(key);
         if (text == null) {
-            return otherwise;
+            return 0;
         }
         try {
             int number = Integer.parseInt(text.strip());
-            if (number >= least && number <= most) {
+            if (number >= key.least() && number <= key.most()) {
                 return number;
             }
         } catch (NumberFormatException notANumber) {
             // Reported below, like a number out of bounds.
         }
-        at(key, "'" + key + "' must be a whole number from " + least + " to " + most + ", not '" + text + "'", "");
-        return otherwise;
+        at(
+                key,
+                "'" + key + "' must be a whole number from " + key.least() + " to " + key.most() + ", not '" + text
+                        + "'",
+                "");
+        return 0;
     }
 
     /** A list of texts, or a single text as a list of one; empty when left out. */
-    List<String> texts(String key) {
+    List<String> texts(Key of) {
+        String key = of.name();
         asked.add(key);
         Node node = values.get(key);
         List<String> texts = new ArrayList<>();
@@ -255,6 +281,11 @@ final class SettingsNode {
     }
 
     /** The block under a key; {@code null} when it is left out. */
+    SettingsNode block(Key key) {
+        return block(key.name());
+    }
+
+    /** The same under a key that the user has named. */
     SettingsNode block(String key) {
         Node node = values.get(key);
         if (node instanceof ScalarNode scalar && scalar.getValue().startsWith("? ")) {
@@ -278,7 +309,8 @@ final class SettingsNode {
     }
 
     /** The blocks of a list under a key; empty when it is left out. */
-    List<SettingsNode> blocks(String key) {
+    List<SettingsNode> blocks(Key of) {
+        String key = of.name();
         asked.add(key);
         Node node = values.get(key);
         List<SettingsNode> blocks = new ArrayList<>();
@@ -293,14 +325,19 @@ final class SettingsNode {
     }
 
     /** Reports a problem at a key. */
+    void at(Key key, String message, String suggestion) {
+        at(key.name(), message, suggestion);
+    }
+
+    /** The same at a key that the user has named. */
     void at(String key, String message, String suggestion) {
         Node node = values.getOrDefault(key, keys.get(key));
         problems.add(file, node == null ? line : line(node), node == null ? column : column(node), message, suggestion);
     }
 
     /** Reports that the value of a key is not among the allowed words. */
-    void notAllowed(String key, String word, Collection<String> allowed) {
-        Node node = values.get(key);
+    void notAllowed(Key key, String word, Collection<String> allowed) {
+        Node node = values.get(key.name());
         problems.notAllowed(file, line(node), column(node), "'" + key + "':", word, allowed);
     }
 

@@ -2,6 +2,9 @@ package io.mivrel.files.settings;
 
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
+import io.mivrel.files.keys.FormatKeys;
+import io.mivrel.files.keys.Key;
+import io.mivrel.files.keys.ShapeKeys;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
@@ -29,16 +32,16 @@ final class ShapeSettings {
     /** {@code apart} are the rows that the layout leaves out, and so are no part of one that goes on. */
     static List<Shape> read(SettingsNode form, FileFormat file, List<RowFilter> apart) {
         List<Shape> shapes = new ArrayList<>();
-        form.blocks("years").forEach(years -> years(years, shapes));
+        form.blocks(ShapeKeys.YEARS).forEach(years -> years(years, shapes));
         carryDown(form, shapes);
-        pages(form.block("page heads"), shapes);
-        wrapped(form.block("wrapped"), apart, shapes);
-        fillDown(form.block("fill down"), shapes);
-        SettingsNode tags = form.block("tags");
+        pages(form.block(ShapeKeys.PAGE_HEADS), shapes);
+        wrapped(form.block(ShapeKeys.WRAPPED), apart, shapes);
+        fillDown(form.block(ShapeKeys.FILL_DOWN), shapes);
+        SettingsNode tags = form.block(ShapeKeys.TAGS);
         if (tags != null) {
             tags(tags, shapes);
         }
-        SettingsNode links = form.block("link");
+        SettingsNode links = form.block(ShapeKeys.LINK);
         if (links != null) {
             for (String name : links.keys()) {
                 link(links.block(name), name, file, shapes);
@@ -52,17 +55,17 @@ final class ShapeSettings {
     }
 
     private static void years(SettingsNode form, List<Shape> shapes) {
-        String column = form.required("column");
+        String column = form.required(FormatKeys.COLUMN);
         DatePattern pattern = yearless(form);
-        String period = form.required("period");
-        SettingsNode days = form.block("days");
+        String period = form.required(ShapeKeys.PERIOD);
+        SettingsNode days = form.block(ShapeKeys.DAYS);
         DatePattern written = days == null ? null : FormatSettings.pattern(days, null);
         if (days == null) {
             form.wrong("'years' needs 'days': how the days of the period are written", "days: {pattern: dd/MM/uuuu}");
         } else {
             days.done();
         }
-        String title = form.required("title");
+        String title = form.required(ShapeKeys.TITLE);
         form.done();
         if (column != null && pattern != null && period != null && written != null && title != null) {
             shapes.add(new Years(LayoutFile.columnRef(column), pattern, period, written, title));
@@ -70,19 +73,19 @@ final class ShapeSettings {
     }
 
     private static @Nullable DatePattern yearless(SettingsNode form) {
-        String pattern = form.required("pattern");
+        String pattern = form.required(ShapeKeys.YEARLESS);
         try {
             return pattern == null ? null : DatePattern.yearless(pattern);
         } catch (IllegalArgumentException e) {
-            form.at("pattern", String.valueOf(e.getMessage()), "pattern: dd MMM");
+            form.at(ShapeKeys.YEARLESS, String.valueOf(e.getMessage()), "pattern: dd MMM");
             return null;
         }
     }
 
     private static void pages(@Nullable SettingsNode form, List<Shape> shapes) {
         if (form != null) {
-            String begins = form.required("begins");
-            String ends = form.text("ends", begins);
+            String begins = form.required(ShapeKeys.BEGINS);
+            String ends = form.text(ShapeKeys.ENDS, begins);
             form.done();
             if (begins != null && ends != null) {
                 shapes.add(new PageHeads(begins, ends));
@@ -94,14 +97,14 @@ final class ShapeSettings {
         if (form == null) {
             return;
         }
-        List<String> begins = columns(form, "begins");
-        List<String> joins = columns(form, "joins");
-        String filler = form.text("filler", "");
+        List<String> begins = columns(form, ShapeKeys.BEGINNERS);
+        List<String> joins = columns(form, ShapeKeys.JOINS);
+        String filler = form.text(ShapeKeys.FILLER, "");
         form.done();
         if (begins.isEmpty() || joins.isEmpty()) {
             form.wrong("'wrapped' needs 'begins' and 'joins'", "wrapped: {begins: Date, joins: Details}");
         } else if (filler.length() > 1) {
-            form.at("filler", "'filler' is one character, such as .", "");
+            form.at(ShapeKeys.FILLER, "'filler' is one character, such as .", "");
         } else {
             shapes.add(new Wrapped(begins, joins, filler, apart));
         }
@@ -111,8 +114,8 @@ final class ShapeSettings {
         if (form == null) {
             return;
         }
-        List<String> filled = columns(form, "columns");
-        List<String> where = columns(form, "where");
+        List<String> filled = columns(form, ShapeKeys.FILLED);
+        List<String> where = columns(form, ShapeKeys.WHERE);
         form.done();
         if (filled.isEmpty()) {
             form.wrong("'fill down' needs 'columns'", "fill down: {columns: Date, where: Amount}");
@@ -121,18 +124,20 @@ final class ShapeSettings {
         }
     }
 
-    private static List<String> columns(SettingsNode form, String key) {
+    private static List<String> columns(SettingsNode form, Key key) {
         return form.texts(key).stream().map(LayoutFile::columnRef).toList();
     }
 
     private static void carryDown(SettingsNode form, List<Shape> shapes) {
         List<CarryDown.Heading> headings = new ArrayList<>();
-        for (SettingsNode heading : form.blocks("carry down")) {
-            String title = heading.required("title");
-            String column = LayoutFile.columnRef(heading.text("column", ""));
+        for (SettingsNode heading : form.blocks(ShapeKeys.CARRY_DOWN)) {
+            String title = heading.required(ShapeKeys.TITLE);
+            String column = LayoutFile.columnRef(heading.text(ShapeKeys.IN_COLUMN, ""));
             Pattern take = take(heading);
             // A heading may be known by its pattern alone.
-            String begins = take == null ? heading.required("begins") : heading.text("begins", "");
+            String begins = take == null
+                    ? heading.required(ShapeKeys.HEADING_BEGINS)
+                    : heading.text(ShapeKeys.HEADING_BEGINS, "");
             heading.done();
             if (title != null && begins != null) {
                 headings.add(new CarryDown.Heading(title, column, begins, take));
@@ -145,20 +150,20 @@ final class ShapeSettings {
 
     /** What is taken out of a text; {@code null} when it is taken whole. */
     static Pattern take(SettingsNode form) {
-        String take = form.text("take");
+        String take = form.text(FormatKeys.TAKE);
         try {
             return take == null ? null : Pattern.compile(take);
         } catch (PatternSyntaxException e) {
-            form.at("take", "'" + take + "' is not a pattern: " + e.getDescription(), "");
+            form.at(FormatKeys.TAKE, "'" + take + "' is not a pattern: " + e.getDescription(), "");
             return null;
         }
     }
 
     private static void tags(SettingsNode form, List<Shape> shapes) {
-        String column = form.required("column");
+        String column = form.required(FormatKeys.COLUMN);
         Map<String, Tags.Kind> tags = new LinkedHashMap<>();
         for (String tag : form.keys()) {
-            if (!tag.equals("column")) {
+            if (!tag.equals(FormatKeys.COLUMN.name())) {
                 Tags.Kind kind = kind(form.block(tag));
                 if (kind != null) {
                     tags.put(tag, kind);
@@ -174,16 +179,16 @@ final class ShapeSettings {
     }
 
     private static Tags.Kind kind(SettingsNode form) {
-        List<String> heading = names(form, "heading");
-        List<String> line = names(form, "line");
-        String of = form.text("columns of");
-        int cell = form.number("columns of cell", 0, 0, 1000);
-        List<String> also = form.texts("also");
-        boolean aside = form.yes("aside", false);
-        boolean named = form.keys().contains("heading") || form.keys().contains("line");
+        List<String> heading = names(form, ShapeKeys.HEADING);
+        List<String> line = names(form, ShapeKeys.LINE);
+        String of = form.text(ShapeKeys.COLUMNS_OF);
+        int cell = form.number(ShapeKeys.COLUMNS_OF_CELL);
+        List<String> also = form.texts(ShapeKeys.ALSO);
+        boolean aside = form.yes(ShapeKeys.ASIDE, false);
+        boolean named = form.has(ShapeKeys.HEADING) || form.has(ShapeKeys.LINE);
         form.done();
-        if ((form.keys().contains("heading") ? 1 : 0)
-                        + (form.keys().contains("line") ? 1 : 0)
+        if ((form.has(ShapeKeys.HEADING) ? 1 : 0)
+                        + (form.has(ShapeKeys.LINE) ? 1 : 0)
                         + (of != null ? 1 : 0)
                         + (cell > 0 ? 1 : 0)
                         + (aside ? 1 : 0)
@@ -192,14 +197,14 @@ final class ShapeSettings {
             return null;
         }
         if (named) {
-            boolean isHeading = form.keys().contains("heading");
+            boolean isHeading = form.has(ShapeKeys.HEADING);
             return new Tags.Kind(isHeading ? Tags.Role.HEADING : Tags.Role.LINE, isHeading ? heading : line, null, 0);
         }
         return new Tags.Kind(aside ? Tags.Role.ASIDE : Tags.Role.COLUMNS, also, of, cell);
     }
 
     // A stroke stands for a cell that is not wanted; 'named' for columns that a row of the file names.
-    private static List<String> names(SettingsNode form, String key) {
+    private static List<String> names(SettingsNode form, Key key) {
         List<String> names = form.texts(key);
         return names.equals(List.of("named"))
                 ? List.of()
@@ -207,15 +212,15 @@ final class ShapeSettings {
     }
 
     private static void link(SettingsNode form, String name, FileFormat main, List<Shape> shapes) {
-        String file = form.text("file", Link.SAME);
-        String key = form.required("key");
-        String theirKey = form.text("their key", key);
-        boolean firstOnly = form.choice("keys", "once", "once", "first counts").equals("first counts");
-        SettingsNode otherForm = form.block("is");
-        String sheet = form.text("sheet");
+        String file = form.text(ShapeKeys.FILE, Link.SAME);
+        String key = form.required(ShapeKeys.KEY);
+        String theirKey = form.text(ShapeKeys.THEIR_KEY, key);
+        boolean firstOnly = form.isSecond(ShapeKeys.KEYS);
+        SettingsNode otherForm = form.block(ShapeKeys.FORM);
+        String sheet = form.text(FormatKeys.SHEET);
         form.done();
         if (file.contains("/") || file.contains("\\") || file.startsWith("..")) {
-            form.at("file", "'" + file + "' must be the plain name of a file beside the one that is read", "");
+            form.at(ShapeKeys.FILE, "'" + file + "' must be the plain name of a file beside the one that is read", "");
             return;
         }
         FileFormat other = otherForm != null
@@ -241,13 +246,13 @@ final class ShapeSettings {
 
     private static void fanOut(SettingsNode form, List<Shape> shapes) {
         List<FanOut.Amount> amounts = new ArrayList<>();
-        for (SettingsNode amount : form.blocks("fan out")) {
-            String column = amount.required("column");
-            String account = amount.text("account", "");
-            String text = amount.text("text", column == null ? "" : column);
-            String side = amount.required("side");
+        for (SettingsNode amount : form.blocks(ShapeKeys.FAN_OUT)) {
+            String column = amount.required(FormatKeys.COLUMN);
+            String account = amount.text(ShapeKeys.FAN_ACCOUNT, "");
+            String text = amount.text(ShapeKeys.FAN_TEXT, column == null ? "" : column);
+            String side = amount.required(ShapeKeys.FAN_SIDE);
             if (side != null) {
-                amount.choice("side", "debit", "debit", "credit");
+                amount.choice(ShapeKeys.FAN_SIDE);
             }
             amount.done();
             if (column != null && side != null) {
