@@ -4,8 +4,10 @@ import io.mivrel.files.SourceFiles;
 import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.Layout;
+import io.mivrel.kinds.Kinds;
 import io.mivrel.likeness.Comparison;
 import io.mivrel.likeness.LinkFinder;
+import io.mivrel.model.Kind;
 import io.mivrel.report.SurveyJson;
 import io.mivrel.report.SurveyText;
 import io.mivrel.rows.FileKind;
@@ -60,12 +62,20 @@ public final class FileSurvey {
      * @param progress hears how many rows were read
      */
     public static FileSurvey of(Path file, String shown, Answers answers, Progress progress) throws IOException {
+        return of(file, shown, answers, Kinds.ALL, progress);
+    }
+
+    /** The same with the kinds that the rows may be of: {@link Kinds#ALL}, and behind them a program's own. */
+    public static FileSurvey of(Path file, String shown, Answers answers, List<Kind> kinds, Progress progress)
+            throws IOException {
         String name = Printable.of(shown);
         SurveyFile surveyed = new SurveyFile(file, answers);
         try {
             return new FileSurvey(
                     surveyed,
-                    new Surveyor(name, surveyed, answers, progress).survey().answered(answers.all()));
+                    new Surveyor(name, surveyed, answers, kinds, progress)
+                            .survey()
+                            .answered(answers.all()));
         } catch (UnreadableFileException e) {
             String next = e.suggestion().isEmpty() ? "" : "; " + e.suggestion();
             throw new IOException(name + ": " + e.getMessage() + next, e);

@@ -10,6 +10,7 @@ import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.drafting.DocumentTree;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
+import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentIdentity;
 import io.mivrel.model.Field;
@@ -21,12 +22,16 @@ import io.mivrel.model.KindWords;
 import io.mivrel.model.Line;
 import io.mivrel.model.Rule;
 import io.mivrel.rows.LeftOut;
+import io.mivrel.run.Progress;
 import io.mivrel.run.RunReport;
+import io.mivrel.survey.Answers;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
@@ -48,6 +53,22 @@ public class MadeUpKindTest {
 
     private static final Kind ORDERS = Kind.of(TABLE, "bell orders")
             .words(KindWords.of("order", "orders", "to receive", "to pay"))
+            .titles(Map.of(
+                    "number",
+                    List.of("order"),
+                    "date",
+                    List.of("day"),
+                    "item",
+                    List.of("bell"),
+                    "price",
+                    List.of("price"),
+                    "account",
+                    List.of("account"),
+                    "cast",
+                    List.of("cast"),
+                    "tower",
+                    List.of("tower")))
+            .toldBy(List.of(NUMBER), List.of(ITEM), List.of(CAST))
             .date(DAY)
             .key(NUMBER, ITEM, CAST)
             .amount(PRICE)
@@ -178,5 +199,21 @@ public class MadeUpKindTest {
         assertThat(report.held().documents()).isEqualTo(1);
         assertThat(folder.resolve("out/orders.csv")).content().doesNotContain("O-1");
         assertThat(folder.resolve("out/casts.csv")).content().doesNotContain("O-1");
+    }
+
+    @Test
+    public void aSurveyKnowsItByItsTitles() throws IOException {
+        Path file = folder.resolve("survey.csv");
+        Files.writeString(
+                file,
+                "order,day,tower,bell,account,price,cast\n"
+                        + String.join("\n", ORDER).replaceAll("(?m),[0-9.]*$", "") + "\n");
+        List<Kind> kinds = new ArrayList<>(Kinds.ALL);
+        kinds.add(ORDERS);
+        FileSurvey surveyed = FileSurvey.of(file, "orders", Answers.NONE, kinds, Progress.NONE);
+        assertThat(surveyed.survey().gives()).isEqualTo(ORDERS);
+        assertThat(surveyed.survey().fields().keySet()).contains(NUMBER, DAY, TOWER, ITEM, ACCOUNT, PRICE, CAST);
+        assertThat(surveyed.layout()).contains("gives: bell orders", "item: {column: \"bell\"");
+        assertThat(FileSurvey.of(file).survey().gives()).isNotEqualTo(ORDERS);
     }
 }

@@ -3,6 +3,7 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.rows.FileKind;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Answers;
@@ -421,5 +422,52 @@ public class SurveyKindsTest {
                         + "15/03/2027,c,10.00 CR,108.00 CR\n16/03/2027,d,1.00 DR,107.00 CR\n17/03/2027,e,2.00 DR,105.00 CR\n");
         assertThat(questions(survey)).containsExactly("account");
         assertThat(survey.layout()).contains("plus mark: \"CR\", minus mark: \"DR\"");
+    }
+
+    @DataProvider
+    public Object[][] invoiceLists() {
+        return new Object[][] {
+            {
+                "Rechnungsnummer;Belegart;Kundennr.;Rechnungsdatum;Fällig am;Bezeichnung;Menge;Einzelpreis;Nettobetrag;Erlöskonto"
+            },
+            {
+                "N° facture;Type de document;Code client;Date de facture;Échéance;Désignation;Quantité;Prix unitaire;Montant HT;Compte"
+            },
+            {
+                "Nº factura;Tipo de documento;Cliente;Fecha factura;Vencimiento;Descripción;Cantidad;Precio;Base imponible;Cuenta"
+            },
+            {
+                "Fakturanummer;Dokumenttyp;Kundnummer;Fakturadatum;Förfallodatum;Beskrivning;Antal;Styckpris;Nettobelopp;Konto"
+            },
+            {
+                "Číslo faktury;Typ dokladu;Zákazník;Datum vystavení;Splatnost;Popis;Množství;Jednotková cena;Základ daně;Účet"
+            }
+        };
+    }
+
+    @Test(dataProvider = "invoiceLists")
+    public void anInvoiceListIsKnownInItsLanguage(String titles) throws Exception {
+        StringBuilder rows = new StringBuilder(titles).append('\n');
+        int[] bells = {3, 1, 8, 2, 2, 9, 4};
+        for (int i = 1; i <= bells.length; i++) {
+            int count = bells[i - 1];
+            rows.append("R-70" + i + ";invoice;K-1" + i + ";2027-03-0" + i + ";2027-04-0" + i + ";bell " + i + ";"
+                            + count)
+                    .append(";10,25;" + count * 1025 / 100 + "," + count * 25 % 100 / 10 + count * 5 % 10 + ";4000\n");
+        }
+        Survey survey = survey(new Workshop(), "list.csv", rows.toString()).survey();
+        assertThat(survey.gives()).isEqualTo(InvoiceLines.KIND);
+        assertThat(survey.fields().keySet())
+                .contains(
+                        InvoiceLines.NUMBER,
+                        InvoiceLines.DOCUMENT_KIND,
+                        InvoiceLines.PARTY,
+                        InvoiceLines.DATE,
+                        InvoiceLines.DUE,
+                        InvoiceLines.NARRATIVE,
+                        InvoiceLines.QUANTITY,
+                        InvoiceLines.PRICE,
+                        InvoiceLines.NET,
+                        InvoiceLines.ACCOUNT);
     }
 }

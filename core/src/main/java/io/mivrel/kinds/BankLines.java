@@ -7,6 +7,8 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.model.KindWords;
 import io.mivrel.model.Level;
+import io.mivrel.text.TradeWords;
+import java.util.List;
 
 /**
  * Bank lines: each is one movement on a bank or card account, and a document by itself. The amount is seen from the books:
@@ -57,6 +59,8 @@ public final class BankLines {
     }
 
     public static final Kind KIND = Kind.of(TABLE, "bank transactions")
+            .titles(TradeWords.lists(BankLines.class, "bank-lines.txt"))
+            .toldBy(List.of(DATE), List.of(AMOUNT, MONEY_IN), List.of(AMOUNT, MONEY_OUT))
             .words(KindWords.of("bank line", "bank lines", "in", "out"))
             .date(DATE)
             .amount(AMOUNT)

@@ -1,5 +1,6 @@
 package io.mivrel.model;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -95,6 +96,16 @@ public final class Kind {
 
     public KindWords words() {
         return words;
+    }
+
+    /** Titles of columns by the fields that they give, in the order in which fields take their columns. */
+    public Map<Field, List<String>> titles() {
+        return made.titles;
+    }
+
+    /** Fields that tell a file to be of the kind: of each of these, one is among its columns. Empty: titles never tell. */
+    public List<List<Field>> toldBy() {
+        return made.toldBy;
     }
 
     /** The date of a document. */
@@ -303,6 +314,8 @@ public final class Kind {
         private @Nullable Field currency;
         private @Nullable DocumentIdentity identity;
         private @Nullable Function<DraftingContext, Drafter> drafter;
+        private final Map<Field, List<String>> titles = new LinkedHashMap<>();
+        private List<List<Field>> toldBy = List.of();
 
         private Builder(FieldTable table, String documents) {
             this.table = Objects.requireNonNull(table);
@@ -311,6 +324,22 @@ public final class Kind {
 
         public Builder words(KindWords spoken) {
             words = spoken;
+            return this;
+        }
+
+        /**
+         * Titles of columns by the names of fields, in any language, the likelier first. A word behind {@code @} is a meaning
+         * of the trade's words.
+         */
+        public Builder titles(Map<String, List<String>> words) {
+            words.forEach((name, some) -> titles.put(table.find(name).orElseThrow(), List.copyOf(some)));
+            return this;
+        }
+
+        /** A file with one of each of these among its columns is of the kind, where no arithmetic says otherwise. */
+        @SafeVarargs
+        public final Builder toldBy(List<Field>... someOfEach) {
+            toldBy = List.of(someOfEach);
             return this;
         }
 

@@ -1,9 +1,9 @@
 package io.mivrel.survey;
 
-import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Kind;
 import java.util.Currency;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -52,10 +52,13 @@ public record Answers(Map<String, String> all) {
         return all.get(about);
     }
 
-    /** The kind of its records; {@code null} when nobody said. */
-    public @Nullable Kind gives() {
+    /** Which of the kinds its records are of; {@code null} when nobody said. */
+    public @Nullable Kind gives(List<Kind> kinds) {
         String word = all.get("gives");
-        return word == null ? null : Kinds.ofRecords(word).orElse(null);
+        return kinds.stream()
+                .filter(kind -> kind.name().equals(word))
+                .findFirst()
+                .orElse(null);
     }
 
     /** The currency of amounts in a file that states none; {@code null} when nobody said. */

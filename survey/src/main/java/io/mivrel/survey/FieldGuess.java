@@ -1,12 +1,10 @@
 package io.mivrel.survey;
 
-import io.mivrel.kinds.BankLines;
-import io.mivrel.kinds.InvoiceLines;
-import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.text.TradeWords;
+import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -17,31 +15,23 @@ import org.jspecify.annotations.Nullable;
 
 /** Which field a column is, by the words of its title and by what its cells are. */
 final class FieldGuess {
-    /** By kind and field, as {@code fields.txt} says it. */
-    private static final Map<String, List<String>> WORDS = TradeWords.lists(FieldGuess.class, "fields.txt");
-
     private FieldGuess() {}
 
     /** The fields of a kind that columns give by their titles. */
     static Map<Field, ColumnSurvey> fields(Kind kind, List<ColumnSurvey> columns) {
         Map<Field, ColumnSurvey> found = new LinkedHashMap<>();
         List<ColumnSurvey> free = new ArrayList<>(columns);
-        WORDS.forEach((name, words) -> {
-            Field field = name.startsWith(kind.name() + ", ")
-                    ? kind.table()
-                            .find(name.substring(kind.name().length() + 2))
-                            .orElseThrow()
-                    : null;
-            ColumnSurvey column = field == null ? null : best(field, words, free);
-            if (field != null && column != null) {
+        kind.titles().forEach((field, words) -> {
+            ColumnSurvey column = best(field, words, free);
+            if (column != null) {
                 found.put(field, column);
                 free.remove(column);
             }
         });
-        boolean sides = found.containsKey(JournalLines.DEBIT) || found.containsKey(JournalLines.CREDIT);
-        if (sides && found.containsKey(JournalLines.CURRENCY) && found.containsKey(JournalLines.AMOUNT)) {
+        boolean sides = found.containsKey(kind.plusSide()) || found.containsKey(kind.minusSide());
+        if (sides && found.containsKey(kind.currency()) && found.containsKey(kind.amount())) {
             // Beside two sides in home money, an amount with a currency is the foreign one.
-            found.put(JournalLines.FOREIGN_AMOUNT, found.remove(JournalLines.AMOUNT));
+            kind.foreignAmounts().stream().limit(1).forEach(foreign -> found.put(foreign, found.remove(kind.amount())));
         }
         return found;
     }
@@ -64,7 +54,11 @@ final class FieldGuess {
     }
 
     private static String words(String title) {
-        return title.toLowerCase(Locale.ROOT)
+        return Normalizer.normalize(title.toLowerCase(Locale.ROOT), Normalizer.Form.NFD)
+                .replaceAll("\\p{M}", "")
+                .replace("\u00df", "ss")
+                .replace('\u0142', 'l')
+                .replace('\u00f8', 'o')
                 .replaceAll("[^\\p{L}\\p{N}]+", " ")
                 .strip();
     }
@@ -78,26 +72,28 @@ final class FieldGuess {
         };
     }
 
-    /** What the rows are: by the fields that only one kind has. {@code null} when none fits. */
-    static @Nullable Kind kind(List<ColumnSurvey> columns) {
-        Map<Field, ColumnSurvey> invoice = fields(InvoiceLines.KIND, columns);
-        if (invoice.containsKey(InvoiceLines.NUMBER)
-                && invoice.containsKey(InvoiceLines.PARTY)
-                && (invoice.containsKey(InvoiceLines.NET) || invoice.containsKey(InvoiceLines.PRICE))) {
-            return InvoiceLines.KIND;
+    /** What the rows are: by the fields that tell a kind, of which the later one is the more special. {@code null} for none. */
+    static @Nullable Kind kind(List<Kind> kinds, List<ColumnSurvey> columns) {
+        for (int i = kinds.size() - 1; i >= 0; i--) {
+            if (isOf(kinds.get(i), kinds, columns)) {
+                return kinds.get(i);
+            }
         }
-        Map<Field, ColumnSurvey> journal = fields(JournalLines.KIND, columns);
-        Map<Field, ColumnSurvey> bank = fields(BankLines.KIND, columns);
-        if (journal.containsKey(JournalLines.REFERENCE)
-                && journal.containsKey(JournalLines.ACCOUNT)
-                && journal.containsKey(JournalLines.DATE)
-                && isOfSeveral(journal.get(JournalLines.ACCOUNT))
-                && !bank.containsKey(BankLines.BALANCE)) {
-            return JournalLines.KIND;
-        }
-        boolean amounts = bank.containsKey(BankLines.AMOUNT)
-                || bank.containsKey(BankLines.MONEY_IN) && bank.containsKey(BankLines.MONEY_OUT);
-        return bank.containsKey(BankLines.DATE) && amounts ? BankLines.KIND : null;
+        return null;
+    }
+
+    private static boolean isOf(Kind kind, List<Kind> kinds, List<ColumnSurvey> columns) {
+        Map<Field, ColumnSurvey> found = fields(kind, columns);
+        boolean told = !kind.toldBy().isEmpty()
+                && kind.toldBy().stream().allMatch(some -> some.stream().anyMatch(found::containsKey));
+        return told && (!kind.isJournal() || isOfSeveral(found.get(kind.account())) && !hasBalance(kinds, columns));
+    }
+
+    // A statement may name accounts too, but has a balance.
+    private static boolean hasBalance(List<Kind> kinds, List<ColumnSurvey> columns) {
+        return kinds.stream()
+                .filter(kind -> kind.balance() != null)
+                .anyMatch(kind -> fields(kind, columns).containsKey(kind.balance()));
     }
 
     // A ledger has several accounts; a statement may name its own in every row.

@@ -56,15 +56,25 @@ final class Guess {
     final @Nullable DatePattern pattern;
     final AmountFormat numbers;
 
-    /** {@code beside} are the rows above and below the data; {@code answers} are what somebody says of it. */
-    Guess(Facts facts, Sample sample, List<ColumnSurvey> columns, Collection<Sample.Kept> beside, Answers answers) {
+    /**
+     * {@code beside} are the rows above and below the data; {@code kinds} are those that the rows may be of; {@code answers}
+     * are what somebody says of it.
+     */
+    Guess(
+            Facts facts,
+            Sample sample,
+            List<ColumnSurvey> columns,
+            Collection<Sample.Kept> beside,
+            List<Kind> kinds,
+            Answers answers) {
         this.facts = facts;
         this.sample = sample;
         this.columns = columns;
         this.beside = beside;
         this.answers = answers;
         boolean own = facts.kind().isStatement();
-        Found known = own ? new Found(BankLines.KIND, "", null, null) : found(facts, sample, columns, beside, answers);
+        Found known =
+                own ? new Found(BankLines.KIND, "", null, null) : found(facts, sample, columns, beside, kinds, answers);
         gives = known.gives;
         why = known.why;
         bank = known.bank;
@@ -73,9 +83,7 @@ final class Guess {
         } else if (gives != null) {
             fields(known, usable(facts, columns), answers, fields, questions);
         } else {
-            ask(
-                    "gives",
-                    "bank lines, journal lines or invoice lines? Neither a balance, nor sums to nil, nor the titles tell");
+            ask("gives", names(kinds) + "? Neither a balance, nor sums to nil, nor the titles tell");
         }
         if (sample.languages().size() > 1) {
             ask(
@@ -101,8 +109,13 @@ final class Guess {
 
     // By arithmetic, else by the titles; a person's word goes before both.
     private static Found found(
-            Facts facts, Sample sample, List<ColumnSurvey> columns, Collection<Sample.Kept> beside, Answers answers) {
-        Kind wanted = answers.gives();
+            Facts facts,
+            Sample sample,
+            List<ColumnSurvey> columns,
+            Collection<Sample.Kept> beside,
+            List<Kind> kinds,
+            Answers answers) {
+        Kind wanted = answers.gives(kinds);
         List<ColumnSurvey> usable = usable(facts, columns);
         AmountFormat first = form(facts, usable, beside);
         // Accounts above their movements make a ledger, though each has a running balance of its own.
@@ -111,7 +124,7 @@ final class Guess {
         boolean balanced = bank != null && bank.relation != null && !byAccount;
         NilGroups nil =
                 balanced ? null : NilGroups.find(sample.data(), usable, BankColumns.figures(sample, usable, first));
-        Kind words = FieldGuess.kind(usable);
+        Kind words = FieldGuess.kind(kinds, usable);
         Kind told = words == null && bank != null && bank.isToldAsStatement() ? BankLines.KIND : words;
         Kind gives = wanted != null
                 ? wanted
@@ -132,8 +145,8 @@ final class Guess {
             return;
         }
         fields.putAll(FieldGuess.fields(gives, usable));
-        if (gives == JournalLines.KIND && known.nil != null) {
-            byNil(known.nil, fields);
+        if (gives.isJournal() && known.nil != null) {
+            byNil(gives, known.nil, fields);
         }
         String asked = amountsAsked(gives, usable, fields, answers);
         if (!asked.isEmpty()) {
@@ -197,20 +210,28 @@ final class Guess {
     }
 
     // The columns that sum to nil are those of journals, whatever their titles.
-    private static void byNil(NilGroups nil, Map<Field, ColumnSurvey> fields) {
+    private static void byNil(Kind kind, NilGroups nil, Map<Field, ColumnSurvey> fields) {
         // Beside a foreign amount the sides in home money are known by their titles.
-        if (!fields.containsKey(JournalLines.FOREIGN_AMOUNT)) {
+        if (kind.foreignAmounts().stream().noneMatch(fields::containsKey)) {
             fields.values().removeIf(c -> c == nil.debit() || c == nil.credit());
-            fields.remove(JournalLines.AMOUNT);
-            fields.put(nil.credit() == null ? JournalLines.AMOUNT : JournalLines.DEBIT, nil.debit());
+            fields.remove(kind.amount());
+            fields.put(nil.credit() == null ? kind.amount() : Objects.requireNonNull(kind.plusSide()), nil.debit());
             if (nil.credit() != null) {
-                fields.put(JournalLines.CREDIT, nil.credit());
+                fields.put(Objects.requireNonNull(kind.minusSide()), nil.credit());
             }
         }
-        if (!fields.containsKey(JournalLines.REFERENCE) && nil.key().type() != FieldType.DATE) {
+        Field reference = Objects.requireNonNull(kind.key());
+        if (!fields.containsKey(reference) && nil.key().type() != FieldType.DATE) {
             fields.values().removeIf(c -> c == nil.key());
-            fields.put(JournalLines.REFERENCE, nil.key());
+            fields.put(reference, nil.key());
         }
+    }
+
+    // bank lines, journal lines or invoice lines
+    private static String names(List<Kind> kinds) {
+        List<String> names = kinds.stream().map(Kind::name).toList();
+        int last = names.size() - 1;
+        return String.join(", ", names.subList(0, last)) + " or " + names.get(last);
     }
 
     private static @Nullable DatePattern said(Answers answers) {
@@ -328,9 +349,13 @@ final class Guess {
 
     // Figures below nil are those of credits, or deductions: nothing in the file itself can tell.
     private void credits() {
-        ColumnSurvey figures = fields.getOrDefault(InvoiceLines.TOTAL, fields.get(InvoiceLines.NET));
+        if (gives == null || !gives.hasCredits()) {
+            return;
+        }
+        ColumnSurvey total = fields.get(gives.statedTotal());
+        ColumnSurvey figures = total == null ? fields.get(gives.amount()) : total;
         long[] range = figures == null ? null : figures.amounts();
-        if (gives == InvoiceLines.KIND && range != null && range[0] < 0) {
+        if (range != null && range[0] < 0) {
             ask(
                     "credits",
                     "some figures are below nil: has a credit a minus ('negative'), or are these deductions ('positive')?");

@@ -6,8 +6,10 @@ import io.mivrel.intake.Stated;
 import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
+import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
+import io.mivrel.model.Kind;
 import io.mivrel.model.SourceFile;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
@@ -38,13 +40,15 @@ public final class Surveyor {
     private final SurveySource surveyed;
     private final Progress progress;
     private final Answers answers;
+    private final List<Kind> kinds;
 
     public Surveyor(String file, SurveySource surveyed, Progress progress) {
-        this(file, surveyed, Answers.NONE, progress);
+        this(file, surveyed, Answers.NONE, Kinds.ALL, progress);
     }
 
-    /** With what somebody says of the file. */
-    public Surveyor(String file, SurveySource surveyed, Answers answers, Progress progress) {
+    /** With what somebody says of the file, and the kinds that its rows may be of: a program's own stand last. */
+    public Surveyor(String file, SurveySource surveyed, Answers answers, List<Kind> kinds, Progress progress) {
+        this.kinds = kinds;
         this.answers = answers;
         this.file = file;
         this.surveyed = surveyed;
@@ -78,7 +82,7 @@ public final class Surveyor {
                 facts = facts.in(told);
             }
         }
-        Guess tentative = new Guess(facts, sample, sample.surveyed(), sample.above(), answers);
+        Guess tentative = new Guess(facts, sample, sample.surveyed(), sample.above(), kinds, answers);
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers);
         ProfiledRows watched;
@@ -90,7 +94,7 @@ public final class Surveyor {
         }
         List<Sample.Kept> beside = new ArrayList<>(sample.above());
         beside.addAll(watched.tail());
-        Guess guess = new Guess(facts, sample, columns, beside, answers);
+        Guess guess = new Guess(facts, sample, columns, beside, kinds, answers);
         return proved(survey(facts, sample, watched, guess, sums), guess);
     }
 

@@ -51,7 +51,14 @@ public final class FormatKeys {
 
     public static final Key DECIMAL =
             Key.word("decimal", "the decimal mark; implied: the digits are minor units", ".", ",", IMPLIED);
-    public static final Key THOUSANDS = Key.word("thousands", "the mark between thousands; in a layout with a decimal point a comma is meant when it is left out", "none", ",", ".", " ", "'");
+    public static final Key THOUSANDS = Key.word(
+            "thousands",
+            "the mark between thousands; in a layout with a decimal point a comma is meant when it is left out",
+            "none",
+            ",",
+            ".",
+            " ",
+            "'");
     public static final Key NEGATIVE =
             Key.word("negative", "how figures below nil are written", "minus", "brackets", "trailing minus", "any");
     public static final Key CURRENCY_MARK = Key.text("currency mark", "what may stand beside a figure, such as £");

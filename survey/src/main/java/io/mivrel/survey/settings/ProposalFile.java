@@ -2,6 +2,10 @@ package io.mivrel.survey.settings;
 
 import static io.mivrel.files.settings.Quoted.quoted;
 
+import io.mivrel.files.keys.FormatKeys;
+import io.mivrel.files.keys.Key;
+import io.mivrel.files.keys.LayoutKeys;
+import io.mivrel.files.keys.ShapeKeys;
 import io.mivrel.files.settings.Quoted;
 import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Layout;
@@ -11,9 +15,11 @@ import io.mivrel.intake.Terms;
 import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;
+import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.rows.RowOrder;
@@ -35,11 +41,11 @@ import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** Writes the layout that a survey proposes, as a person would write it; what the file does not tell stays a question. */
 public final class ProposalFile {
@@ -55,29 +61,29 @@ public final class ProposalFile {
     public static String text(Survey survey) {
         StringBuilder yaml = new StringBuilder();
         remarks(survey, yaml);
-        yaml.append("layout: ").append(quoted(survey.file())).append('\n');
+        line(yaml, LayoutKeys.LAYOUT, quoted(survey.file()));
         Question gives = survey.question("gives");
-        yaml.append("gives: ")
-                .append(gives != null ? asked(gives) : survey.gives().name())
-                .append('\n');
+        line(
+                yaml,
+                LayoutKeys.GIVES,
+                gives != null ? asked(gives) : survey.gives().name());
         if (survey.gives() != null && survey.gives().isOfAccount()) {
             Question account = survey.question("account");
-            yaml.append("account: ")
-                    .append(account != null ? asked(account) : Layout.BY_NUMBER + "     # each statement names its own")
-                    .append('\n');
+            line(
+                    yaml,
+                    LayoutKeys.ACCOUNT,
+                    account != null ? asked(account) : Layout.BY_NUMBER + "     # each statement names its own");
         }
         Question signs = survey.question("signs");
         if (signs != null || survey.refinement().signs() != Signs.AS_WRITTEN) {
-            yaml.append("signs: ")
-                    .append(
-                            signs != null
-                                    ? asked(signs)
-                                    : survey.refinement().signs().word())
-                    .append('\n');
+            line(
+                    yaml,
+                    LayoutKeys.SIGNS,
+                    signs != null ? asked(signs) : survey.refinement().signs().word());
         }
         Question credits = survey.question("credits");
         if (credits != null) {
-            yaml.append("credits: ").append(asked(credits)).append('\n');
+            line(yaml, LayoutKeys.CREDITS, asked(credits));
         }
         file(survey, yaml);
         boolean says = survey.facts().kind().isStatement();
@@ -96,44 +102,40 @@ public final class ProposalFile {
         if (!says) {
             fields(survey, yaml);
         } else if (survey.facts().kind() == FileKind.QIF) {
-            yaml.append("fields:\n  date: {column: date")
-                    .append(pattern(survey, BankLines.DATE))
-                    .append("}\n");
+            yaml.append(LayoutKeys.FIELDS + ":\n");
+            field(yaml, BankLines.DATE, LayoutKeys.ONE_COLUMN + ": date" + pattern(survey, BankLines.DATE));
         }
         if (survey.titlesRow() > 0) {
-            yaml.append("columns in order: [")
-                    .append(survey.columns().stream()
-                            .map(c -> quoted(c.title()))
-                            .collect(Collectors.joining(", ")))
-                    .append("]     # for 'survey --like'\n");
+            line(
+                    yaml,
+                    LayoutKeys.IN_ORDER,
+                    list(survey.columns().stream().map(ColumnSurvey::title).toList()) + "     # for 'survey --like'");
         }
         return yaml.toString();
     }
 
     private static void file(Survey survey, StringBuilder yaml) {
         Facts facts = survey.facts();
-        yaml.append("file:\n  kind: ").append(facts.kind().word()).append('\n');
+        yaml.append(LayoutKeys.FILE + ":\n");
+        within(yaml, FormatKeys.KIND, facts.kind().word());
         switch (facts.kind()) {
             case SEPARATED -> {
-                yaml.append("  separator: ")
-                        .append(SEPARATORS.get(facts.separator()))
-                        .append('\n');
+                within(yaml, FormatKeys.SEPARATOR, SEPARATORS.get(facts.separator()));
                 encoding(survey, yaml);
                 titles(survey, yaml);
             }
             case FIXED_WIDTH -> {
                 encoding(survey, yaml);
-                yaml.append("  columns: {")
-                        .append(facts.print().slices().stream()
+                within(
+                        yaml,
+                        FormatKeys.SLICES,
+                        facts.print().slices().stream()
                                 .map(s -> quoted(s.name()) + ": " + s.from() + "-" + s.to())
-                                .collect(Collectors.joining(", ")))
-                        .append("}\n");
+                                .collect(Collectors.joining(", ", "{", "}")));
             }
             case WORKBOOK -> {
                 Question sheet = survey.question("sheet");
-                yaml.append("  sheet: ")
-                        .append(sheet != null ? asked(sheet) : quoted(facts.part()))
-                        .append('\n');
+                within(yaml, FormatKeys.SHEET, sheet != null ? asked(sheet) : quoted(facts.part()));
                 titles(survey, yaml);
             }
             default -> {
@@ -144,7 +146,7 @@ public final class ProposalFile {
             }
         }
         if (survey.order() != RowOrder.OLDEST_FIRST) {
-            yaml.append("  order: ").append(survey.order().word()).append('\n');
+            within(yaml, FormatKeys.ORDER, survey.order().word());
         }
         if (facts.print() != null) {
             print(facts.print(), yaml);
@@ -167,51 +169,48 @@ public final class ProposalFile {
 
     private static void links(Survey survey, StringBuilder yaml) {
         if (!survey.links().isEmpty()) {
-            yaml.append("link:                                # files that stand beside this one\n");
+            yaml.append(remarked(ShapeKeys.LINK, "files that stand beside this one"))
+                    .append('\n');
         }
         for (Link link : survey.links()) {
-            yaml.append("  ")
-                    .append(link.name())
-                    .append(": {file: ")
-                    .append(quoted(link.file()))
-                    .append(", key: ")
-                    .append(quoted(link.key()))
-                    .append(link.key().equals(link.theirKey()) ? "" : ", their key: " + quoted(link.theirKey()));
-            if (!link.format().encoding().equals(survey.facts().encoding())
-                    && link.format().kind() == FileKind.SEPARATED) {
-                yaml.append(", is: {kind: separated, separator: ")
-                        .append(SEPARATORS.get(link.format().separator()))
-                        .append(", encoding: ")
-                        .append(link.format().encoding())
-                        .append(", titles: row ")
-                        .append(link.format().titlesRow())
-                        .append("}");
-            }
-            yaml.append("}\n");
+            FileFormat form = link.format();
+            boolean other = form.kind() == FileKind.SEPARATED
+                    && !form.encoding().equals(survey.facts().encoding());
+            String is = flow(
+                    FormatKeys.KIND, form.kind().word(),
+                    FormatKeys.SEPARATOR, SEPARATORS.get(form.separator()),
+                    FormatKeys.ENCODING, form.encoding(),
+                    FormatKeys.TITLES, "row " + form.titlesRow());
+            yaml.append("  " + link.name() + ": ")
+                    .append(flow(
+                            ShapeKeys.FILE,
+                            quoted(link.file()),
+                            ShapeKeys.KEY,
+                            quoted(link.key()),
+                            ShapeKeys.THEIR_KEY,
+                            link.key().equals(link.theirKey()) ? null : quoted(link.theirKey()),
+                            ShapeKeys.FORM,
+                            other ? is : null))
+                    .append('\n');
         }
     }
 
     // Each amount of a row is a line of a journal, and only a person knows its account.
     private static void fanOut(Survey survey, StringBuilder yaml) {
-        if (survey.fanOut().isEmpty()) {
-            return;
-        }
         Set<String> debits = sides(survey, "debit");
         debits.retainAll(sides(survey, "credit"));
-        yaml.append("fan out:                             # every row sums to nil, so each is balanced\n");
+        List<String> lines = new ArrayList<>();
         for (FanOut.Amount line : survey.fanOut()) {
             String both = debits.contains(line.column()) ? "; take both lines out if it is not posted" : "";
-            yaml.append("  - {column: ")
-                    .append(named(line.column()))
-                    .append(", account: ")
-                    .append(quoted(
-                            line.account().equals("?")
-                                    ? "? the account that '" + line.column() + "' is a " + line.side() + " of" + both
-                                    : line.account()))
-                    .append(", side: ")
-                    .append(line.side())
-                    .append("}\n");
+            String account = line.account().equals("?")
+                    ? "? the account that '" + line.column() + "' is a " + line.side() + " of" + both
+                    : line.account();
+            lines.add(flow(
+                    FormatKeys.COLUMN, named(line.column()),
+                    ShapeKeys.FAN_ACCOUNT, quoted(account),
+                    ShapeKeys.FAN_SIDE, line.side()));
         }
+        list(yaml, ShapeKeys.FAN_OUT, "every row sums to nil, so each is balanced", lines);
     }
 
     private static Set<String> sides(Survey survey, String side) {
@@ -223,94 +222,113 @@ public final class ProposalFile {
 
     private static void encoding(Survey survey, StringBuilder yaml) {
         Question encoding = survey.question("encoding");
-        yaml.append("  encoding: ")
-                .append(encoding != null ? asked(encoding) : survey.facts().encoding())
-                .append("                # ")
-                .append(survey.facts().encodingWhy())
-                .append('\n');
+        within(
+                yaml,
+                FormatKeys.ENCODING,
+                (encoding != null ? asked(encoding) : survey.facts().encoding()) + "                # "
+                        + survey.facts().encodingWhy());
     }
 
     private static void titles(Survey survey, StringBuilder yaml) {
-        yaml.append("  titles: ")
-                .append(
-                        survey.titlesRow() == 0
-                                ? "none"
-                                : survey.titleRows() == 1
-                                        ? "row " + survey.titlesRow()
-                                        : "rows " + (survey.titlesRow() - survey.titleRows() + 1) + "-"
-                                                + survey.titlesRow())
-                .append('\n');
-        if (survey.titlesRow() == 0 && survey.above() > 0) {
-            yaml.append("  data from: row ").append(survey.above() + 1).append('\n');
+        int last = survey.titlesRow();
+        String several = "rows " + (last - survey.titleRows() + 1) + "-" + last;
+        within(yaml, FormatKeys.TITLES, last == 0 ? "none" : survey.titleRows() == 1 ? "row " + last : several);
+        if (last == 0 && survey.above() > 0) {
+            within(yaml, FormatKeys.DATA_FROM, "row " + (survey.above() + 1));
         }
         if (!survey.until().isEmpty()) {
-            yaml.append("  until: ").append(quoted(survey.until())).append('\n');
+            within(yaml, FormatKeys.UNTIL, quoted(survey.until()));
         }
     }
 
+    // A line of the block that stands above.
+    private static void within(StringBuilder yaml, Key key, String value) {
+        yaml.append("  ");
+        line(yaml, key, value);
+    }
+
+    private static void field(StringBuilder yaml, Field field, String source) {
+        yaml.append("  " + field.name() + ": {" + source + "}\n");
+    }
+
     private static void print(Facts.Print print, StringBuilder yaml) {
-        List<Years> years = print.shapes().stream()
-                .filter(Years.class::isInstance)
-                .map(Years.class::cast)
-                .toList();
-        if (!years.isEmpty()) {
-            yaml.append("years:                               # the dates have none; the file states its period\n");
-            years.forEach(each -> years(each, yaml));
-        }
+        list(
+                yaml,
+                ShapeKeys.YEARS,
+                "the dates have none; the file states its period",
+                print.shapes().stream()
+                        .filter(Years.class::isInstance)
+                        .map(years -> years((Years) years))
+                        .toList());
         print.shapes().stream().filter(shape -> !(shape instanceof Years)).forEach(shape -> shape(shape, yaml));
-        if (!print.filters().isEmpty()) {
-            yaml.append("leave out:                           # rules, totals, balances carried over\n");
-        }
-        print.filters()
-                .forEach(f -> yaml.append("  - {column: ")
-                        .append(quoted(f.column()))
-                        .append(", ")
-                        .append(f.test().name().toLowerCase(Locale.ROOT))
-                        .append(": ")
-                        .append(list(f.texts()))
-                        .append("}\n"));
+        list(
+                yaml,
+                LayoutKeys.LEAVE_OUT,
+                "rules, totals, balances carried over",
+                print.filters().stream()
+                        .map(f -> filter(f, quoted(f.column()), list(f.texts())))
+                        .toList());
+    }
+
+    private static String filter(RowFilter filter, String column, String texts) {
+        Key test = switch (filter.test()) {
+            case IS -> LayoutKeys.IS;
+            case BEGINS -> LayoutKeys.BEGINS;
+            case CONTAINS -> LayoutKeys.CONTAINS;
+        };
+        return flow(LayoutKeys.ANY_COLUMN, column, test, texts);
     }
 
     private static void shape(Shape shape, StringBuilder yaml) {
         if (shape instanceof CarryDown carry) {
-            carried(carry, yaml);
+            carried(yaml, "lines that stand above their rows", carry.headings());
         } else if (shape instanceof PageHeads heads) {
-            yaml.append("page heads: {begins: ").append(quoted(heads.begins()));
-            yaml.append(", ends: ").append(quoted(heads.ends())).append("}\n");
+            line(
+                    yaml,
+                    ShapeKeys.PAGE_HEADS,
+                    flow(ShapeKeys.BEGINS, quoted(heads.begins()), ShapeKeys.ENDS, quoted(heads.ends())));
         } else if (shape instanceof Wrapped wrapped) {
-            yaml.append("wrapped: {begins: ").append(list(wrapped.begins()));
-            yaml.append(", joins: ").append(list(wrapped.joins()));
-            yaml.append(wrapped.filler().isEmpty() ? "" : ", filler: " + quoted(wrapped.filler()));
-            yaml.append("}\n");
+            line(
+                    yaml,
+                    ShapeKeys.WRAPPED,
+                    flow(
+                            ShapeKeys.BEGINNERS, list(wrapped.begins()),
+                            ShapeKeys.JOINS, list(wrapped.joins()),
+                            ShapeKeys.FILLER, unlessEmpty(wrapped.filler())));
         } else if (shape instanceof FillDown down) {
-            yaml.append("fill down: {columns: ").append(list(down.columns()));
-            yaml.append(", where: ").append(list(down.where())).append("}\n");
+            line(
+                    yaml,
+                    ShapeKeys.FILL_DOWN,
+                    flow(ShapeKeys.FILLED, list(down.columns()), ShapeKeys.WHERE, list(down.where())));
         } else {
             throw new IllegalStateException("no shape of a print file: " + shape);
         }
     }
 
-    private static void years(Years years, StringBuilder yaml) {
-        yaml.append("  - {column: ").append(quoted(years.column()));
-        yaml.append(", pattern: ").append(quoted(years.pattern().pattern()));
-        yaml.append(", period: ").append(quoted(years.period()));
-        yaml.append(", days: {pattern: ").append(quoted(years.days().pattern()));
-        yaml.append(century(years.days()));
-        yaml.append("}, title: ").append(quoted(years.title())).append("}\n");
+    private static String years(Years years) {
+        return flow(
+                FormatKeys.COLUMN, quoted(years.column()),
+                ShapeKeys.YEARLESS, quoted(years.pattern().pattern()),
+                ShapeKeys.PERIOD, quoted(years.period()),
+                ShapeKeys.DAYS,
+                        flow(
+                                FormatKeys.PATTERN, quoted(years.days().pattern()),
+                                FormatKeys.CENTURY, century(years.days())),
+                ShapeKeys.TITLE, quoted(years.title()));
     }
 
-    private static void carried(CarryDown carry, StringBuilder yaml) {
-        yaml.append("carry down:                          # lines that stand above their rows\n");
-        carry.headings()
-                .forEach(h -> yaml.append("  - {title: ")
-                        .append(quoted(h.title()))
-                        .append(", column: ")
-                        .append(quoted(h.column()))
-                        .append(", begins: ")
-                        .append(quoted(h.begins()))
-                        .append(", take: ")
-                        .append(quoted(h.take().pattern()))
-                        .append("}\n"));
+    private static void carried(StringBuilder yaml, String remark, List<CarryDown.Heading> headings) {
+        list(
+                yaml,
+                ShapeKeys.CARRY_DOWN,
+                remark,
+                headings.stream()
+                        .map(h -> flow(
+                                ShapeKeys.TITLE, quoted(h.title()),
+                                ShapeKeys.IN_COLUMN, unlessEmpty(h.column()),
+                                ShapeKeys.HEADING_BEGINS, unlessEmpty(h.begins()),
+                                FormatKeys.TAKE, quoted(h.take().pattern())))
+                        .toList());
     }
 
     private static void numbers(Survey survey, StringBuilder yaml) {
@@ -319,16 +337,17 @@ public final class ProposalFile {
         String negative = form.brackets() && form.trailingMinus()
                 ? "any"
                 : form.brackets() ? "brackets" : form.trailingMinus() ? "trailing minus" : "minus";
-        yaml.append("numbers: {decimal: ")
-                .append(question != null ? asked(question) : quoted(String.valueOf(form.decimalMark())))
-                .append(", thousands: ")
-                .append(quoted(String.valueOf(form.thousandsMark())))
-                .append(", negative: ")
-                .append(negative)
-                .append(form.currencyMark().isEmpty() ? "" : ", currency mark: " + quoted(form.currencyMark()))
-                .append(form.plusMark().isEmpty() ? "" : ", plus mark: " + quoted(form.plusMark()))
-                .append(form.minusMark().isEmpty() ? "" : ", minus mark: " + quoted(form.minusMark()))
-                .append("}\n");
+        line(
+                yaml,
+                LayoutKeys.NUMBERS,
+                flow(
+                        FormatKeys.DECIMAL,
+                                question != null ? asked(question) : quoted(String.valueOf(form.decimalMark())),
+                        FormatKeys.THOUSANDS, quoted(String.valueOf(form.thousandsMark())),
+                        FormatKeys.NEGATIVE, negative,
+                        FormatKeys.CURRENCY_MARK, unlessEmpty(form.currencyMark()),
+                        FormatKeys.PLUS_MARK, unlessEmpty(form.plusMark()),
+                        FormatKeys.MINUS_MARK, unlessEmpty(form.minusMark())));
     }
 
     private static boolean isIso(Survey survey) {
@@ -338,24 +357,23 @@ public final class ProposalFile {
     }
 
     private static void fields(Survey survey, StringBuilder yaml) {
-        yaml.append("fields:\n");
+        yaml.append(LayoutKeys.FIELDS + ":\n");
         survey.fields()
-                .forEach((field, column) -> yaml.append("  ")
-                        .append(field.name())
-                        .append(": {")
-                        .append(source(survey, field, column))
-                        .append(pattern(survey, field))
-                        .append(values(survey, field))
-                        .append("}\n"));
+                .forEach((field, column) -> field(
+                        yaml, field, source(survey, field, column) + pattern(survey, field) + values(survey, field)));
         if (!survey.fanOut().isEmpty()) {
-            yaml.append("  reference: {constant: ")
-                    .append(asked(survey.question("reference")))
-                    .append("}\n  account: {column: fan account}\n  narrative: {column: fan text}\n")
-                    .append("  amount: {column: fan amount, side: {column: fan side, plus: debit, minus: credit}}\n");
+            field(yaml, JournalLines.REFERENCE, LayoutKeys.CONSTANT + ": " + asked(survey.question("reference")));
+            field(yaml, JournalLines.ACCOUNT, LayoutKeys.ONE_COLUMN + ": " + FanOut.ACCOUNT);
+            field(yaml, JournalLines.NARRATIVE, LayoutKeys.ONE_COLUMN + ": " + FanOut.TEXT);
+            field(
+                    yaml,
+                    JournalLines.AMOUNT,
+                    LayoutKeys.ONE_COLUMN + ": " + FanOut.AMOUNT + ", " + LayoutKeys.SIDE + ": "
+                            + side(FanOut.SIDE, "debit", "credit"));
         }
         Question amount = survey.question("amount");
         if (amount != null && amount.answer() == null) {
-            yaml.append("  amount: {column: ").append(asked(amount)).append("}\n");
+            yaml.append("  amount: {" + LayoutKeys.ONE_COLUMN + ": " + asked(amount) + "}\n");
         }
         missing(survey, yaml);
         Set<String> taken = Proposal.taken(survey.refinement());
@@ -363,11 +381,15 @@ public final class ProposalFile {
                 .filter(c -> !survey.fields().containsValue(c)
                         && !c.title().isEmpty()
                         && !taken.contains(Proposal.column(c)))
-                .map(c -> quoted(c.title()))
+                .map(ColumnSurvey::title)
                 .toList();
         if (!unused.isEmpty()) {
-            yaml.append("unused: [").append(String.join(", ", unused)).append("]\n");
+            line(yaml, LayoutKeys.UNUSED, list(unused));
         }
+    }
+
+    private static String side(String column, String plus, String minus) {
+        return flow(FormatKeys.COLUMN, column, LayoutKeys.PLUS, plus, LayoutKeys.MINUS, minus);
     }
 
     // What every record needs and no column was found for: perhaps it is the same for all.
@@ -379,11 +401,7 @@ public final class ProposalFile {
             if (field.required()
                     && field.type() != FieldType.DATE
                     && !survey.fields().containsKey(field)) {
-                yaml.append("  ")
-                        .append(field.name())
-                        .append(": {constant: ")
-                        .append(asked(survey.question(field.name())))
-                        .append("}\n");
+                field(yaml, field, LayoutKeys.CONSTANT + ": " + asked(survey.question(field.name())));
             }
         }
     }
@@ -396,24 +414,21 @@ public final class ProposalFile {
         FieldSource source = survey.refinement().sources().get(field);
         Question charges = survey.question("charges");
         boolean apart = charges != null && !NONE.equals(charges.answer());
-        String less = field == BankLines.AMOUNT && apart ? ", less: " + asked(charges) : "";
         if (source == null) {
-            return "column: " + column(column) + less;
+            return LayoutKeys.ONE_COLUMN + ": " + column(column)
+                    + (field == BankLines.AMOUNT && apart ? ", " + LayoutKeys.LESS + ": " + asked(charges) : "");
         }
         String columns = source.columns().size() == 1
-                ? "column: " + named(source.columns().get(0))
-                : "columns: "
-                        + source.columns().stream()
-                                .map(ProposalFile::named)
-                                .collect(Collectors.joining(", ", "[", "]"));
+                ? LayoutKeys.ONE_COLUMN + ": " + named(source.columns().get(0))
+                : LayoutKeys.COLUMNS + ": " + names(source.columns());
         FieldSource.Side side = source.side();
         if (source.less() != null) {
-            return columns + ", less: " + named(source.less());
+            return columns + ", " + LayoutKeys.LESS + ": " + named(source.less());
         }
         return side == null
                 ? columns
-                : columns + ", side: {column: " + named(side.column()) + ", plus: " + list(side.plus()) + ", minus: "
-                        + list(side.minus()) + "}";
+                : columns + ", " + LayoutKeys.SIDE + ": "
+                        + side(named(side.column()), list(side.plus()), list(side.minus()));
     }
 
     private static String list(List<String> texts) {
@@ -421,96 +436,65 @@ public final class ProposalFile {
     }
 
     private static void stated(Survey survey, Stated stated, StringBuilder yaml) {
-        List<String> parts = new ArrayList<>();
-        for (String about : List.of("opening", "closing")) {
-            Question open = survey.question(about);
-            if (open != null && open.answer() == null) {
-                parts.add(about + ": " + asked(open));
-            }
+        String parts = flow(
+                LayoutKeys.OPENING, figure(survey, "opening", stated.opening()),
+                LayoutKeys.CLOSING, figure(survey, "closing", stated.closing()),
+                LayoutKeys.IN, quotedOrNone(stated.moneyIn()),
+                LayoutKeys.OUT, quotedOrNone(stated.moneyOut()),
+                LayoutKeys.COUNT, quotedOrNone(stated.count()),
+                LayoutKeys.CARRIED, listOrNone(stated.carried()),
+                LayoutKeys.TOTALS, listOrNone(stated.totals()),
+                LayoutKeys.OWED, stated.owed() ? "yes" : null);
+        if (!parts.equals("{}")) {
+            line(yaml, LayoutKeys.STATED, parts);
         }
-        if (stated.opening() != null) {
-            parts.add("opening: " + quoted(stated.opening()));
-        }
-        if (stated.closing() != null) {
-            parts.add("closing: " + quoted(stated.closing()));
-        }
-        if (stated.moneyIn() != null) {
-            parts.add("in: " + quoted(stated.moneyIn()));
-        }
-        if (stated.moneyOut() != null) {
-            parts.add("out: " + quoted(stated.moneyOut()));
-        }
-        if (stated.count() != null) {
-            parts.add("count: " + quoted(stated.count()));
-        }
-        if (!stated.carried().isEmpty()) {
-            parts.add("carried: " + list(stated.carried()));
-        }
-        if (!stated.totals().isEmpty()) {
-            parts.add("totals: " + list(stated.totals()));
-        }
-        if (stated.owed()) {
-            parts.add("owed: yes");
-        }
-        if (!parts.isEmpty()) {
-            yaml.append("stated: {").append(String.join(", ", parts)).append("}\n");
-        }
+    }
+
+    private static @Nullable String figure(Survey survey, String about, @Nullable String label) {
+        Question open = survey.question(about);
+        return open != null && open.answer() == null ? asked(open) : quotedOrNone(label);
     }
 
     private static void whose(Whose whose, StringBuilder yaml) {
         if (whose.equals(Whose.ANYBODY)) {
             return;
         }
-        yaml.append("whose:                               # a file of somebody else is held\n");
+        yaml.append(remarked(LayoutKeys.WHOSE, "a file of somebody else is held"))
+                .append('\n');
         whose.marks()
-                .forEach((what, mark) -> yaml.append("  ")
-                        .append(what)
-                        .append(": {label: ")
-                        .append(quoted(mark.label()))
-                        .append(", is: ")
-                        .append(list(mark.is()))
-                        .append("}\n"));
+                .forEach((what, mark) -> yaml.append("  " + what + ": ")
+                        .append(flow(LayoutKeys.LABEL, quoted(mark.label()), LayoutKeys.IS, list(mark.is())))
+                        .append('\n'));
         if (whose.numberColumn() != null) {
-            yaml.append("  number: {column: ")
-                    .append(named(whose.numberColumn()))
-                    .append("}\n");
+            yaml.append("  " + Whose.NUMBER + ": ")
+                    .append(flow(LayoutKeys.ANY_COLUMN, named(whose.numberColumn())))
+                    .append('\n');
         }
     }
 
     private static void sections(Survey survey, StringBuilder yaml) {
-        for (CarryDown.Heading section : survey.refinement().sections()) {
-            yaml.append("carry down:                          # headings of sections\n  - {title: ")
-                    .append(quoted(section.title()))
-                    .append(", take: ")
-                    .append(quoted(section.take().pattern()))
-                    .append("}\n");
-        }
+        carried(yaml, "headings of sections", survey.refinement().sections());
     }
 
     private static void expected(Survey survey, StringBuilder yaml) {
-        if (!survey.refinement().expectations().isEmpty()) {
-            yaml.append("expect:                              # a row with anything else is held\n");
-        }
-        survey.refinement()
-                .expectations()
-                .forEach(cell -> yaml.append("  - {column: ")
-                        .append(named(cell.column()))
-                        .append(", is: ")
-                        .append(list(cell.texts()))
-                        .append("}\n"));
+        list(
+                yaml,
+                LayoutKeys.EXPECT,
+                "a row with anything else is held",
+                survey.refinement().expectations().stream()
+                        .map(cell ->
+                                flow(FormatKeys.COLUMN, named(cell.column()), LayoutKeys.MUST_BE, list(cell.texts())))
+                        .toList());
     }
 
     private static void equations(Survey survey, StringBuilder yaml) {
-        if (!survey.refinement().equations().isEmpty()) {
-            yaml.append("row sums:                            # a row in which they do not agree is held\n");
-        }
-        survey.refinement()
-                .equations()
-                .forEach(sum -> yaml.append("  - {plus: ")
-                        .append(names(sum.plus()))
-                        .append(", minus: ")
-                        .append(names(sum.minus()))
-                        .append("}\n"));
+        list(
+                yaml,
+                LayoutKeys.ROW_SUMS,
+                "a row in which they do not agree is held",
+                survey.refinement().equations().stream()
+                        .map(sum -> flow(LayoutKeys.PLUS, names(sum.plus()), LayoutKeys.MINUS, names(sum.minus())))
+                        .toList());
     }
 
     private static String names(List<String> columns) {
@@ -519,23 +503,18 @@ public final class ProposalFile {
 
     // Rows that are no movements.
     private static void leftOut(Survey survey, StringBuilder yaml) {
-        if (survey.refinement().filters().isEmpty() || survey.facts().print() != null) {
+        if (survey.facts().print() != null) {
             return;
         }
-        yaml.append("leave out:\n");
         Question open = survey.question("leave out");
-        for (RowFilter filter : survey.refinement().filters()) {
+        List<RowFilter> filters = survey.refinement().filters();
+        List<String> lines = new ArrayList<>();
+        for (RowFilter filter : filters) {
             // What is asked about stands first.
-            boolean asked =
-                    open != null && filter == survey.refinement().filters().get(0);
-            yaml.append("  - {column: ")
-                    .append(named(filter.column()))
-                    .append(", ")
-                    .append(filter.test().name().toLowerCase(Locale.ROOT))
-                    .append(": ")
-                    .append(asked && open.answer() == null ? asked(open) : list(filter.texts()))
-                    .append("}\n");
+            boolean asked = open != null && open.answer() == null && lines.isEmpty();
+            lines.add(filter(filter, named(filter.column()), asked ? asked(open) : list(filter.texts())));
         }
+        list(yaml, LayoutKeys.LEAVE_OUT, "", lines);
     }
 
     private static String named(String name) {
@@ -548,20 +527,22 @@ public final class ProposalFile {
         }
         Question question = survey.question("date");
         String pattern = survey.pattern() == null ? "" : survey.pattern().pattern();
-        return ", pattern: " + (question != null ? asked(question) : quoted(pattern))
-                + (survey.pattern() == null ? "" : century(survey.pattern()) + language(survey));
+        String century = survey.pattern() == null ? null : century(survey.pattern());
+        return ", " + FormatKeys.PATTERN + ": " + (question != null ? asked(question) : quoted(pattern))
+                + (century == null ? "" : ", " + FormatKeys.CENTURY + ": " + century)
+                + (survey.pattern() == null ? "" : language(survey));
     }
 
     private static String language(Survey survey) {
         Question question = survey.question("language");
         String language = survey.pattern().language();
         return question != null
-                ? ", language: " + asked(question)
-                : language.isEmpty() ? "" : ", language: " + language;
+                ? ", " + FormatKeys.LANGUAGE + ": " + asked(question)
+                : language.isEmpty() ? "" : ", " + FormatKeys.LANGUAGE + ": " + language;
     }
 
-    private static String century(DatePattern pattern) {
-        return pattern.centuryFrom() == 0 ? "" : ", century from: " + pattern.centuryFrom();
+    private static @Nullable String century(DatePattern pattern) {
+        return pattern.centuryFrom() == 0 ? null : String.valueOf(pattern.centuryFrom());
     }
 
     private static String values(Survey survey, Field field) {
@@ -570,7 +551,7 @@ public final class ProposalFile {
             return "";
         }
         String answer = question.answer();
-        return ", values: " + (answer == null ? asked(question) : words(answer));
+        return ", " + LayoutKeys.VALUES + ": " + (answer == null ? asked(question) : words(answer));
     }
 
     // INV: invoice, CRN: credit note, with braces or without.
@@ -591,13 +572,54 @@ public final class ProposalFile {
         boolean nets = survey.refinement().nets() || charges != null && !NONE.equals(charges.answer());
         boolean nobody = Proposal.namesNobody(survey);
         if (nets || nobody) {
-            yaml.append("allow: [")
-                    .append(nets ? Terms.NET : "")
-                    .append(nets && nobody ? ", " : "")
-                    .append(nobody ? Terms.PARTIES : "")
-                    .append("]          # ")
-                    .append(nets ? "the charges are taken off the amounts" : "no column names customers or suppliers")
-                    .append('\n');
+            String why = nets ? "the charges are taken off the amounts" : "no column names customers or suppliers";
+            line(
+                    yaml,
+                    LayoutKeys.ALLOW,
+                    (nets ? "[" + Terms.NET : "[") + (nets && nobody ? ", " : "") + (nobody ? Terms.PARTIES : "")
+                            + "]          # " + why);
         }
+    }
+
+    // key: value
+    private static void line(StringBuilder yaml, Key key, String value) {
+        yaml.append(key).append(": ").append(value).append('\n');
+    }
+
+    // Keys and their values by turns, in braces; what has no value is left out.
+    private static String flow(@Nullable Object... keysAndValues) {
+        List<String> parts = new ArrayList<>();
+        for (int i = 0; i < keysAndValues.length; i += 2) {
+            if (keysAndValues[i + 1] != null) {
+                parts.add(keysAndValues[i] + ": " + keysAndValues[i + 1]);
+            }
+        }
+        return "{" + String.join(", ", parts) + "}";
+    }
+
+    // A list of blocks under a key, with a remark behind it.
+    private static void list(StringBuilder yaml, Key key, String remark, List<String> blocks) {
+        if (!blocks.isEmpty()) {
+            yaml.append(remarked(key, remark)).append('\n');
+            blocks.forEach(block -> yaml.append("  - ").append(block).append('\n'));
+        }
+    }
+
+    // Remarks stand below one another.
+    private static String remarked(Key key, String remark) {
+        String line = key + ":";
+        return remark.isEmpty() ? line : line + " ".repeat(37 - line.length()) + "# " + remark;
+    }
+
+    private static @Nullable String unlessEmpty(String text) {
+        return text.isEmpty() ? null : quoted(text);
+    }
+
+    private static @Nullable String quotedOrNone(@Nullable String text) {
+        return text == null ? null : quoted(text);
+    }
+
+    private static @Nullable String listOrNone(List<String> texts) {
+        return texts.isEmpty() ? null : list(texts);
     }
 }
