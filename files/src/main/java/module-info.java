@@ -8,12 +8,14 @@ module io.mivrel.files {
     requires static com.ctc.wstx;
     requires static org.codehaus.stax2;
     requires static org.apache.poi.poi;
+    requires static org.dhatim.fastexcel;
 
     exports io.mivrel.files;
     exports io.mivrel.files.settings;
     exports io.mivrel.files.bytes to
             io.mivrel,
             io.mivrel.survey;
+    exports io.mivrel.files.forms;
     exports io.mivrel.files.keys to
             io.mivrel,
             io.mivrel.survey;
@@ -22,4 +24,6 @@ module io.mivrel.files {
     exports io.mivrel.files.workbooks to
             io.mivrel,
             io.mivrel.survey;
+
+    uses io.mivrel.delivery.RowForm;
 }

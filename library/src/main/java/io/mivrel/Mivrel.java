@@ -524,9 +524,7 @@ public final class Mivrel {
                 (sheet, other) -> {
                     String run = other == null ? slug() : slug() + "-" + other.getCurrencyCode();
                     return new FolderOutlet(
-                            target.folder(),
-                            sheet.format(),
-                            part -> sheet.format().fileName(run, date, part));
+                            target.folder(), sheet, part -> sheet.format().fileName(run, date, part));
                 },
                 target.earlier());
     }

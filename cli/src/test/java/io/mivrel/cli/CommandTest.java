@@ -100,6 +100,22 @@ public class CommandTest {
     }
 
     @Test
+    public void aFormOfOnesOwnIsNamedInSettings() throws IOException {
+        Path folder = demo();
+        Path delivery = folder.resolve("deliveries/bank-signed.yaml");
+        Files.writeString(
+                delivery,
+                Files.readString(delivery)
+                        .replaceFirst("(?s)file:.*?(?=\\n[a-z])", "file: {kind: xml of our own, name: bank.xml}"));
+        CommandOutput run = mivrel("run", folder.resolve("bank.yaml"));
+        assertThat(run.out()).contains("bank.xml").contains("read back: matches");
+        assertThat(folder.resolve("out/bank.xml"))
+                .content()
+                .contains("<rows>\n<r><c>")
+                .endsWith("</c></r>\n</rows>\n");
+    }
+
+    @Test
     public void heldDocumentsAreStatusOneAndAllClearIsStatusZero() throws IOException {
         Path folder = demo();
         assertThat(mivrel("check", folder.resolve("ledger.yaml")).status()).isEqualTo(1);

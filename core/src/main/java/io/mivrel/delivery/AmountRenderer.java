@@ -45,9 +45,19 @@ final class AmountRenderer extends ColumnRenderer {
         if (value != SourceRecord.ABSENT && (value != 0 || !column.blankZero())) {
             signed = column.minus() ? -value : value;
             amounts.append(signed, scratch);
+            if (column.zeros() > scratch.length()) {
+                fill(scratch);
+            }
         }
         out.cell(scratch.bytes(), 0, scratch.length());
         return signed;
+    }
+
+    // Noughts stand behind the sign.
+    private void fill(CellBuffer scratch) {
+        String plain = scratch.toString();
+        String sign = plain.startsWith("-") ? "-" : "";
+        scratch.clear().append(sign + "0".repeat(column.zeros() - plain.length()) + plain.substring(sign.length()));
     }
 
     @Override

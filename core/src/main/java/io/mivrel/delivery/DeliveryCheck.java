@@ -92,20 +92,23 @@ public final class DeliveryCheck implements Check {
         // A code without limits can be written as it is.
         private boolean canOffend(DeliveryColumn column) {
             return field(column).type() == FieldType.TEXT
-                    || column.atMost() > 0
+                    || column.most() > 0
                     || !column.refuse().isEmpty();
         }
 
         void check(DeliveryColumn column, String whole, Line line, Consumer<Finding> findings) {
             boolean code = field(column).type() != FieldType.TEXT;
-            if (column.atMost() > 0 && whole.length() > column.atMost()) {
+            int most = column.most();
+            if (most > 0 && whole.length() > most) {
                 add(
                         code ? Rule.CODE_TOO_LONG : Rule.TEXT_CUT,
                         column,
                         whole,
                         line,
-                        "has " + whole.length() + " characters, '" + delivery.name() + "' takes " + column.atMost(),
-                        code ? "shorten it in the source" : "what is left: " + whole.substring(0, column.atMost()),
+                        "has " + whole.length() + " characters, '" + delivery.name() + "' takes " + most,
+                        code
+                                ? "shorten it in the source"
+                                : "what is left: " + whole.substring(0, most).stripTrailing(),
                         findings);
             }
             String refused = refused(whole, column.refuse());

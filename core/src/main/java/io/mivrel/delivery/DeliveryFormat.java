@@ -5,6 +5,7 @@ import java.util.Objects;
 /**
  * The form of a delivered file.
  *
+ * @param kind the word of its {@link RowForm}: {@code separated}, {@code fixed width}, {@code workbook}, or a program's own
  * @param separator the character between cells
  * @param encoding the name of a character set
  * @param lineEnd what ends a row
@@ -15,6 +16,7 @@ import java.util.Objects;
  * @param name pattern of the file name with {@code {run}}, {@code {date}} and {@code {part}}
  */
 public record DeliveryFormat(
+        String kind,
         char separator,
         String encoding,
         String lineEnd,
@@ -24,10 +26,33 @@ public record DeliveryFormat(
         int rowsAtMost,
         String name) {
 
+    /** What a format is when nothing is said. */
+    public static final String SEPARATED = "separated";
+
     public DeliveryFormat {
+        Objects.requireNonNull(kind);
         Objects.requireNonNull(encoding);
         Objects.requireNonNull(lineEnd);
         Objects.requireNonNull(name);
+    }
+
+    /** Separated text. */
+    public DeliveryFormat(
+            char separator,
+            String encoding,
+            String lineEnd,
+            boolean byteOrderMark,
+            boolean titles,
+            boolean quoteAll,
+            int rowsAtMost,
+            String name) {
+        this(SEPARATED, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
+    }
+
+    /** The same in another form. */
+    public DeliveryFormat of(String otherKind) {
+        return new DeliveryFormat(
+                otherKind, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
     }
 
     /** Comma-separated UTF-8 with CRLF and titles, as RFC 4180 has it. */
@@ -38,17 +63,17 @@ public record DeliveryFormat(
     /** The same with another separator, encoding and line end. */
     public DeliveryFormat with(char otherSeparator, String otherEncoding, String otherLineEnd) {
         return new DeliveryFormat(
-                otherSeparator, otherEncoding, otherLineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
+                kind, otherSeparator, otherEncoding, otherLineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
     }
 
     /** The same without a row of titles. */
     public DeliveryFormat withoutTitles() {
-        return new DeliveryFormat(separator, encoding, lineEnd, byteOrderMark, false, quoteAll, rowsAtMost, name);
+        return new DeliveryFormat(kind, separator, encoding, lineEnd, byteOrderMark, false, quoteAll, rowsAtMost, name);
     }
 
     /** The same in files of so many rows at most; the name needs {@code {part}}. */
     public DeliveryFormat inParts(int rows) {
-        return new DeliveryFormat(separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rows, name);
+        return new DeliveryFormat(kind, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rows, name);
     }
 
     /** The file name of one part. */

@@ -18,6 +18,7 @@ final class WordRenderer extends ColumnRenderer {
 
     private final Field field;
     private final char decimalMark;
+    private final int most;
     private final boolean limited;
     /** Bytes of the last strings that do not lie in a record: the same few codes come again and again. */
     private final String[] recent = new String[RECENT];
@@ -28,7 +29,8 @@ final class WordRenderer extends ColumnRenderer {
         super(column, true);
         this.field = field;
         this.decimalMark = decimalMark;
-        this.limited = column.atMost() > 0 || !column.refuse().isEmpty();
+        this.most = column.most();
+        this.limited = most > 0 || column.zeros() > 0 || !column.refuse().isEmpty();
     }
 
     /** The characters as the line has them, before anything is cut; empty when blank. */
@@ -65,7 +67,7 @@ final class WordRenderer extends ColumnRenderer {
 
     private long write(byte[] bytes, int start, int end, CellBuffer scratch, RowWriter out) throws IOException {
         // A text has at least as many bytes as characters.
-        if (!limited || column.refuse().isEmpty() && end - start <= column.atMost()) {
+        if (!limited || column.refuse().isEmpty() && column.zeros() == 0 && end - start <= most) {
             out.cell(bytes, start, end);
             return Hash64.of(bytes, start, end);
         }
@@ -96,8 +98,7 @@ final class WordRenderer extends ColumnRenderer {
     }
 
     private boolean isHarmless(byte[] bytes, int start, int end) {
-        return (column.atMost() == 0 || end - start <= column.atMost())
-                && (start == end || !isFormula((char) bytes[start]));
+        return (most == 0 || end - start <= most) && (start == end || !isFormula((char) bytes[start]));
     }
 
     /** True for a character that makes a spreadsheet run the text that it begins. */
@@ -114,7 +115,7 @@ final class WordRenderer extends ColumnRenderer {
     }
 
     private void keepAllowed(CellBuffer out) {
-        if (column.refuse().isEmpty() && out.length() <= column.atMost()) {
+        if (column.refuse().isEmpty() && column.zeros() == 0 && out.length() <= most) {
             return;
         }
         String whole = out.toString();
@@ -124,10 +125,16 @@ final class WordRenderer extends ColumnRenderer {
                 kept.append(whole.charAt(i));
             }
         }
-        int most = column.atMost();
         if (most > 0 && kept.length() > most) {
             // A pair of surrogates is one character and is not divided.
             kept.setLength(Character.isHighSurrogate(kept.charAt(most - 1)) ? most - 1 : most);
+            // No blank stays at the cut.
+            while (!kept.isEmpty() && kept.charAt(kept.length() - 1) == ' ') {
+                kept.setLength(kept.length() - 1);
+            }
+        }
+        if (!kept.isEmpty() && kept.length() < column.zeros() && kept.chars().allMatch(c -> c >= '0' && c <= '9')) {
+            kept.insert(0, "0".repeat(column.zeros() - kept.length()));
         }
         out.clear().append(kept.toString());
     }

@@ -65,6 +65,15 @@ public final class Row {
         bytes = buffer;
     }
 
+    /** Takes the blanks around its cells off. For row sources. */
+    public void trim() {
+        for (int i = 0; i < size; i++) {
+            int start = Spans.trimStart(bytes, spans[2 * i], spans[2 * i + 1]);
+            spans[2 * i] = start;
+            spans[2 * i + 1] = Spans.trimEnd(bytes, start, spans[2 * i + 1]);
+        }
+    }
+
     /** Adds a cell. For row sources. */
     public void add(int start, int end) {
         if (2 * size == spans.length) {

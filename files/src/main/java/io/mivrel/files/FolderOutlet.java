@@ -1,13 +1,13 @@
 package io.mivrel.files;
 
-import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Outlet;
 import io.mivrel.delivery.PreparedFile;
+import io.mivrel.delivery.RowForm;
 import io.mivrel.delivery.RowWriter;
+import io.mivrel.delivery.Sheet;
 import io.mivrel.files.bytes.Digests;
 import io.mivrel.files.bytes.GrowingFile;
-import io.mivrel.files.lines.SeparatedRows;
-import io.mivrel.files.lines.SeparatedWriter;
+import io.mivrel.files.forms.RowForms;
 import io.mivrel.rows.RowSource;
 import io.mivrel.text.TemporaryName;
 import java.io.IOException;
@@ -34,7 +34,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class FolderOutlet implements Outlet {
     private final Path folder;
-    private final DeliveryFormat form;
+    private final Sheet sheet;
+    private final RowForm form;
     private final IntFunction<String> names;
     private final TreeMap<Integer, Path> temporary = new TreeMap<>();
     private final Map<Integer, GrowingFile> written = new HashMap<>();
@@ -43,12 +44,13 @@ public final class FolderOutlet implements Outlet {
 
     /**
      * @param folder made when missing
-     * @param form how the files are written
+     * @param sheet what the files hold, and their form
      * @param names the file name of each part, counted from 1
      */
-    public FolderOutlet(Path folder, DeliveryFormat form, IntFunction<String> names) {
+    public FolderOutlet(Path folder, Sheet sheet, IntFunction<String> names) {
         this.folder = folder;
-        this.form = form;
+        this.sheet = sheet;
+        this.form = RowForms.of(sheet.format().kind());
         this.names = names;
     }
 
@@ -61,7 +63,7 @@ public final class FolderOutlet implements Outlet {
             temporary.put(part, file);
             written.put(part, followed);
         }
-        open = new SeparatedWriter(followed.output(), form);
+        open = form.writer(followed.output(), sheet);
         return open;
     }
 
@@ -71,7 +73,7 @@ public final class FolderOutlet implements Outlet {
         synchronized (temporary) {
             followed = Objects.requireNonNull(written.get(part));
         }
-        return new SeparatedRows(followed.input(), form.separator(), form.encoding());
+        return form.reader(followed.input(), sheet);
     }
 
     private String digest(int part) throws IOException {

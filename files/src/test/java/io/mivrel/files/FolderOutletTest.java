@@ -6,8 +6,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.PreparedFile;
 import io.mivrel.delivery.RowWriter;
+import io.mivrel.delivery.Sheet;
+import io.mivrel.kinds.BankLines;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
+import io.mivrel.text.AmountFormat;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
@@ -27,7 +30,8 @@ public class FolderOutletTest {
     }
 
     private static FolderOutlet outlet(Path folder, DeliveryFormat form) {
-        return new FolderOutlet(folder, form, part -> form.fileName("march", "2027-03-31", part));
+        Sheet sheet = new Sheet("", BankLines.DATE.level(), form, AmountFormat.plain(2), List.of());
+        return new FolderOutlet(folder, sheet, part -> form.fileName("march", "2027-03-31", part));
     }
 
     private static void write(FolderOutlet outlet, int part, String... cells) throws IOException {

@@ -27,6 +27,12 @@ public final class DeliveryKeys {
     public static final Key BLANK_ZERO = Key.yes("blank zero", "whether an amount of nil is left blank");
     public static final Key SIGN = Key.word("sign", "the sign of amounts", "as reckoned", "turned");
 
+    public static final Key ZEROS = Key.number(
+            "leading zeros", 1, 40, "digits that a code of digits or an amount has at least, with noughts before it");
+    public static final Key WIDTH = Key.number(
+            "width", 1, 10_000, "places in a file of fixed width; longer texts are cut, longer codes are blockers");
+    public static final Key ALIGN = Key.word("align", "where it stands in its places", "left", "right");
+
     public static final Block ALL = Block.of(DELIVERY, TAKES, FILE, NUMBERS, COLUMNS, SHEETS);
 
     private DeliveryKeys() {}
@@ -51,7 +57,10 @@ public final class DeliveryKeys {
                         AT_MOST,
                         REFUSE,
                         BLANK_ZERO,
-                        SIGN)
+                        SIGN,
+                        ZEROS,
+                        WIDTH,
+                        ALIGN)
                 .oneOf(field, CONSTANT);
     }
 }

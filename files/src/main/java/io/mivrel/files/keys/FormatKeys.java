@@ -1,5 +1,6 @@
 package io.mivrel.files.keys;
 
+import io.mivrel.files.forms.RowForms;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowOrder;
 
@@ -30,7 +31,7 @@ public final class FormatKeys {
     public static final Block SOURCE =
             Block.of(KIND, SEPARATOR, ENCODING, SHEET, STATEMENTS_OF, SLICES, TITLES, DATA_FROM, UNTIL, ORDER);
 
-    public static final Key DELIVERED_KIND = Key.word("kind", "what the file is", "separated");
+    public static final Key DELIVERED_KIND = Key.word("kind", "what the file is", RowForms.words());
     public static final Key DELIVERED_ENCODING = Key.text("encoding", "the character set; left out: UTF-8");
     public static final Key NAME = Key.text("name", "the name of the file; {run}, {date} and {part} are filled in")
             .like("[A-Za-z0-9 _+{}()-][A-Za-z0-9 ._+{}()-]*");

@@ -22,6 +22,7 @@ public final class FixedRows implements RowSource {
     public static final String LINE = "line";
 
     private final TextLines lines;
+    private final boolean withLine;
     private final int[] from;
     private final int[] to;
     private final List<String> titles;
@@ -35,6 +36,11 @@ public final class FixedRows implements RowSource {
     private boolean checked;
 
     public FixedRows(TextLines lines, List<Slice> slices) {
+        this(lines, slices, true);
+    }
+
+    private FixedRows(TextLines lines, List<Slice> slices, boolean withLine) {
+        this.withLine = withLine;
         this.lines = lines;
         this.from = slices.stream().mapToInt(s -> s.from() - 1).toArray();
         this.to = slices.stream().mapToInt(Slice::to).toArray();
@@ -45,6 +51,11 @@ public final class FixedRows implements RowSource {
         this.covered = new BitSet(last);
         slices.forEach(s -> covered.set(s.from() - 1, s.to()));
         this.gaps = gaps(covered);
+    }
+
+    /** Rows without the blanks around cells, and without the whole line as their last one. */
+    public static FixedRows columnsOnly(TextLines lines, List<Slice> slices) {
+        return new FixedRows(lines, slices, false);
     }
 
     private static int[] gaps(BitSet covered) {
@@ -95,7 +106,11 @@ public final class FixedRows implements RowSource {
                 row.add(first, place(b, first, end, to[i] - from[i]));
             }
         }
-        row.add(start, end);
+        if (withLine) {
+            row.add(start, end);
+        } else {
+            row.trim();
+        }
         if (plain) {
             findInGaps(b, start, end);
         } else {

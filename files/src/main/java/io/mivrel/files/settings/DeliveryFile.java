@@ -3,6 +3,7 @@ package io.mivrel.files.settings;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.Sheet;
+import io.mivrel.files.forms.RowForms;
 import io.mivrel.files.keys.DeliveryKeys;
 import io.mivrel.files.keys.Key;
 import io.mivrel.kinds.Kinds;
@@ -50,9 +51,13 @@ final class DeliveryFile {
         if (problems.count() > before) {
             return null;
         }
+        Key place = sheets == null ? DeliveryKeys.COLUMNS : DeliveryKeys.SHEETS;
         Delivery built = delivery.buildUnchecked();
-        built.gaps().forEach(gap -> form.at(sheets == null ? DeliveryKeys.COLUMNS : DeliveryKeys.SHEETS, gap, ""));
-        built.sheets().forEach(sheet -> checkEncodable(sheet, form));
+        built.gaps().forEach(gap -> form.at(place, gap, ""));
+        for (Sheet sheet : built.sheets()) {
+            checkEncodable(sheet, form);
+            RowForms.of(sheet.format().kind()).gaps(sheet).forEach(gap -> form.at(place, gap, ""));
+        }
         return problems.count() > before ? null : built;
     }
 
@@ -99,8 +104,10 @@ final class DeliveryFile {
             return null;
         }
         if (constant != null) {
+            DeliveryColumn same =
+                    DeliveryColumn.constant(title, constant).wide(width(form), form.isSecond(DeliveryKeys.ALIGN));
             form.done();
-            return DeliveryColumn.constant(title, constant);
+            return same;
         }
         Optional<Field> field = kind.table().find(fieldName);
         if (field.isEmpty()) {
@@ -119,9 +126,16 @@ final class DeliveryFile {
                 text ? form.number(DeliveryKeys.AT_MOST) : 0,
                 text ? form.text(DeliveryKeys.REFUSE, "") : "",
                 amount && form.yes(DeliveryKeys.BLANK_ZERO, false),
-                amount && form.isSecond(DeliveryKeys.SIGN));
+                amount && form.isSecond(DeliveryKeys.SIGN),
+                type == FieldType.CODE || amount ? form.number(DeliveryKeys.ZEROS) : 0,
+                width(form),
+                form.isSecond(DeliveryKeys.ALIGN));
         form.done();
         return column;
+    }
+
+    private static int width(SettingsNode form) {
+        return form.number(DeliveryKeys.WIDTH);
     }
 
     private static void checkEncodable(Sheet delivery, SettingsNode form) {

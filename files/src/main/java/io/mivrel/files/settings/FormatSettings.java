@@ -156,7 +156,7 @@ final class FormatSettings {
         if (form == null) {
             return DeliveryFormat.csv("{run}-{date}.csv");
         }
-        form.choice(FormatKeys.DELIVERED_KIND);
+        String kind = form.choice(FormatKeys.DELIVERED_KIND);
         String name = form.text(FormatKeys.NAME, "{run}-{date}.csv");
         if (!name.matches("[A-Za-z0-9 ._+{}()-]{1,150}") || name.startsWith(".") || !name.contains(".")) {
             form.at(
@@ -170,6 +170,7 @@ final class FormatSettings {
                     "{run}-{date}-{part}.csv");
         }
         DeliveryFormat delivery = new DeliveryFormat(
+                kind,
                 separator(form),
                 encoding(form, "UTF-8"),
                 form.isSecond(FormatKeys.LINE_ENDS) ? "\n" : "\r\n",

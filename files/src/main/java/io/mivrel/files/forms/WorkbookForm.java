@@ -1,0 +1,153 @@
+package io.mivrel.files.forms;
+
+import io.mivrel.delivery.DeliveryColumn;
+import io.mivrel.delivery.RowForm;
+import io.mivrel.delivery.RowWriter;
+import io.mivrel.delivery.Sheet;
+import io.mivrel.files.workbooks.Workbooks;
+import io.mivrel.model.FieldType;
+import io.mivrel.rows.Row;
+import io.mivrel.rows.RowSource;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import org.jspecify.annotations.Nullable;
+
+/** A workbook (XLSX) with one sheet. Amounts and decimal numbers stand as numbers, all else as the text that it is. */
+final class WorkbookForm implements RowForm {
+    private static final int MOST_ROWS = 1_048_576;
+
+    @Override
+    public String word() {
+        return "workbook";
+    }
+
+    @Override
+    public List<String> gaps(Sheet sheet) {
+        try {
+            Class.forName("org.dhatim.fastexcel.Workbook", false, WorkbookForm.class.getClassLoader());
+            return List.of();
+        } catch (ClassNotFoundException absent) {
+            return List.of("workbooks are written by a library that this program does not have:"
+                    + " add io.mivrel:mivrel-extras to its class path");
+        }
+    }
+
+    @Override
+    public RowWriter writer(OutputStream out, Sheet sheet) {
+        return new Writer(out, sheet);
+    }
+
+    // The list of what is in a workbook stands at its end, so it is read when it is whole.
+    @Override
+    public RowSource reader(InputStream in, Sheet sheet) throws IOException {
+        Path copy = Files.createTempFile("mivrel", ".xlsx");
+        try (in) {
+            Files.copy(in, copy, StandardCopyOption.REPLACE_EXISTING);
+            return new Rows(Workbooks.open(copy, ""), copy, sheet.columns().size());
+        } catch (IOException e) {
+            Files.deleteIfExists(copy);
+            throw e;
+        }
+    }
+
+    private static final class Writer implements RowWriter {
+        private final Workbook workbook;
+        private final Worksheet worksheet;
+        private final OutputStream out;
+        private final List<DeliveryColumn> columns;
+        private int row;
+        private int place;
+        private boolean isTitle;
+
+        Writer(OutputStream out, Sheet sheet) {
+            this.out = out;
+            this.columns = sheet.columns();
+            this.isTitle = sheet.format().titles();
+            this.workbook = new Workbook(out, "Mivrel", "1.0");
+            this.worksheet = workbook.newWorksheet(sheet.name().isEmpty() ? "Rows" : sheet.name());
+        }
+
+        @Override
+        public void cell(byte[] bytes, int from, int to) {
+            String text = new String(bytes, from, to - from, StandardCharsets.UTF_8);
+            int at = place++;
+            if (!text.isEmpty() && !isTitle && isNumber(columns.get(at)) && text.matches("-?[0-9]{1,15}(\\.[0-9]+)?")) {
+                worksheet.value(row, at, new BigDecimal(text));
+                int point = text.indexOf('.');
+                int decimals = point < 0 ? 0 : text.length() - point - 1;
+                worksheet
+                        .style(row, at)
+                        .format(decimals == 0 ? "0" : "0." + "0".repeat(decimals))
+                        .set();
+            } else if (!text.isEmpty()) {
+                worksheet.value(row, at, text);
+            }
+        }
+
+        private static boolean isNumber(DeliveryColumn column) {
+            return column.field() != null
+                    && column.zeros() == 0
+                    && (column.field().type() == FieldType.AMOUNT
+                            || column.field().type() == FieldType.DECIMAL);
+        }
+
+        @Override
+        public void endRow() throws IOException {
+            if (++row > MOST_ROWS) {
+                throw new IOException("a sheet of a workbook has " + MOST_ROWS
+                        + " rows at most: deliver in parts with 'rows at most'; nothing was delivered");
+            }
+            if (row % 1000 == 0) {
+                worksheet.flush();
+            }
+            place = 0;
+            isTitle = false;
+        }
+
+        @Override
+        public void close() throws IOException {
+            workbook.finish();
+            out.close();
+        }
+    }
+
+    /** Rows whose blank cells at the end are there too. */
+    private static final class Rows implements RowSource {
+        private final RowSource rows;
+        private final Path copy;
+        private final int columns;
+
+        Rows(RowSource rows, Path copy, int columns) {
+            this.rows = rows;
+            this.copy = copy;
+            this.columns = columns;
+        }
+
+        @Override
+        public @Nullable Row next() throws IOException {
+            Row row = rows.next();
+            while (row != null && row.size() < columns) {
+                row.add(0, 0);
+            }
+            return row;
+        }
+
+        @Override
+        public void close() throws IOException {
+            try (rows) {
+                // Closed in any case.
+            } finally {
+                Files.deleteIfExists(copy);
+            }
+        }
+    }
+}
