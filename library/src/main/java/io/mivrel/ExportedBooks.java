@@ -10,7 +10,7 @@ import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Finding;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.posting.Effect;
+import io.mivrel.posting.BalanceChanges;
 import io.mivrel.posting.ExportProof.Listed;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
@@ -69,13 +69,14 @@ final class ExportedBooks {
     }
 
     /** The balances of a trial balance. */
-    Effect balances(Path file) throws IOException {
-        Effect effect = new Effect();
+    BalanceChanges balances(Path file) throws IOException {
+        BalanceChanges effect = new BalanceChanges();
         for (Listed line : lines(file)) {
             long debit = Math.max(0, line.minor());
             long credit = Math.max(0, -line.minor());
             effect.add(
-                    new Effect.Place(line.account(), currency.getCurrencyCode()), new Effect.Sides(debit, credit, 1));
+                    new BalanceChanges.Place(line.account(), currency.getCurrencyCode()),
+                    new BalanceChanges.Sides(debit, credit, 1));
         }
         return effect;
     }

@@ -17,7 +17,7 @@ import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Answers;
 import io.mivrel.survey.ColumnSurvey;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Surveyor;
@@ -184,7 +184,7 @@ public final class FileSurvey {
 
     /** What files that one layout reads have in common: their kind, and the titles or the number of their columns. */
     public String form() {
-        Facts facts = survey.facts();
+        FileProfile facts = survey.facts();
         String columns = survey.titlesRow() > 0 || facts.print() != null
                 ? survey.columns().stream()
                         .map(ColumnSurvey::title)
@@ -216,7 +216,7 @@ public final class FileSurvey {
      * records, {@code onlyTitles} whether other titles are all that keeps the layout from reading the file, and {@code mended} is the text of a layout that reads both forms, empty when a
      * change of titles is not all that is needed.
      */
-    public record Likeness(boolean isLike, boolean isKind, boolean onlyTitles, String text, String mended) {}
+    public record LayoutMatch(boolean isLike, boolean isKind, boolean onlyTitles, String text, String mended) {}
 
     /**
      * Compares the file with a layout that was made for an earlier one; throws with the problems of the layout when it
@@ -225,7 +225,7 @@ public final class FileSurvey {
      * @param layout the layout's file
      * @param preview how many rows to show before and after, as the layout reads them
      */
-    public Likeness like(Path layout, int preview) throws IOException, SettingsException {
+    public LayoutMatch like(Path layout, int preview) throws IOException, SettingsException {
         Layout read = LayoutReader.read(layout);
         Comparison comparison = Comparison.of(survey, read);
         String rows = preview == 0
@@ -233,7 +233,7 @@ public final class FileSurvey {
                 : "\n" + Preview.of(survey, read, () -> SourceFiles.open(file.file(), survey.file(), read), preview);
         boolean mends = !comparison.renamed().isEmpty() || !comparison.fresh().isEmpty();
         String mended = mends ? LayoutMender.mend(layout, comparison.renamed(), comparison.fresh()) : "";
-        return new Likeness(
+        return new LayoutMatch(
                 comparison.isLike(),
                 read.gives() == survey.gives(),
                 comparison.onlyTitles(survey),

@@ -19,13 +19,13 @@ import io.mivrel.posting.EntrySpool;
 import io.mivrel.posting.Ledger;
 import io.mivrel.posting.LedgerCheck;
 import io.mivrel.posting.LedgerException;
-import io.mivrel.posting.Patience;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.Poster;
 import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.PostingReport;
 import io.mivrel.posting.Proof;
 import io.mivrel.posting.Prover;
+import io.mivrel.posting.RetryPolicy;
 import io.mivrel.posting.Standing;
 import io.mivrel.report.PostingText;
 import io.mivrel.report.StatusText;
@@ -60,7 +60,7 @@ import org.jspecify.annotations.Nullable;
  * }</pre>
  */
 public final class LedgerPosting {
-    private static final Patience FIRST_CONTACT = new Patience(Duration.ofMillis(200), Duration.ofSeconds(1), 5);
+    private static final RetryPolicy FIRST_CONTACT = new RetryPolicy(Duration.ofMillis(200), Duration.ofSeconds(1), 5);
 
     private final Mivrel run;
     private final Ledger ledger;
@@ -71,7 +71,7 @@ public final class LedgerPosting {
     private boolean holdsDelivered;
     private @Nullable String name;
     private @Nullable LocalDate day;
-    private Patience patience = Patience.USUAL;
+    private RetryPolicy patience = RetryPolicy.USUAL;
     private Poster.Listener listener = (sent, all) -> {};
 
     LedgerPosting(Mivrel run, Ledger ledger) {
@@ -125,7 +125,7 @@ public final class LedgerPosting {
     }
 
     /** How long a ledger that fails is asked again. */
-    public LedgerPosting patience(Patience other) {
+    public LedgerPosting patience(RetryPolicy other) {
         patience = Objects.requireNonNull(other);
         return this;
     }
@@ -137,7 +137,7 @@ public final class LedgerPosting {
     }
 
     /** Who hears that the ledger is asked again after a pause. */
-    public LedgerPosting waiting(Patience.Waiting other) {
+    public LedgerPosting waiting(RetryPolicy.Waiting other) {
         patience = patience.telling(other);
         return this;
     }

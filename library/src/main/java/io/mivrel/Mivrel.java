@@ -20,7 +20,7 @@ import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
 import io.mivrel.ledger.RunScope;
 import io.mivrel.model.Finding;
-import io.mivrel.posting.Effect;
+import io.mivrel.posting.BalanceChanges;
 import io.mivrel.posting.EntrySpool;
 import io.mivrel.posting.ExportProof;
 import io.mivrel.posting.Ledger;
@@ -410,8 +410,8 @@ public final class Mivrel {
      */
     public ExportProof proveByBalances(Path before, Path after, Path layout) throws SettingsException, IOException {
         ExportedBooks exported = new ExportedBooks(layout, books.currency());
-        Effect first = exported.balances(before);
-        Effect last = exported.balances(after);
+        BalanceChanges first = exported.balances(before);
+        BalanceChanges last = exported.balances(after);
         try (EntrySpool cleared = cleared()) {
             return ExportProof.ofBalances(cleared, first, last);
         }

@@ -9,8 +9,8 @@ import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.posting.EntrySpool;
 import io.mivrel.posting.Ledger;
-import io.mivrel.posting.Patience;
 import io.mivrel.posting.PostedEntry;
+import io.mivrel.posting.RetryPolicy;
 import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.Input;
 import java.io.IOException;
@@ -34,11 +34,11 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
 
     private final Books books;
     private final Ledger ledger;
-    private final Patience patience;
+    private final RetryPolicy patience;
     /** By account: the entries of the ledger that are between own accounts. */
     private final Map<String, List<PostedEntry>> ends = new HashMap<>();
 
-    private PostedHistory(Register register, boolean holds, Books books, Ledger ledger, Patience patience) {
+    private PostedHistory(Register register, boolean holds, Books books, Ledger ledger, RetryPolicy patience) {
         this.register = register;
         this.holds = holds;
         this.books = books;
@@ -48,7 +48,7 @@ final class PostedHistory implements DocumentHistory, AutoCloseable {
 
     /** {@code holds} is true when a document that went out in an import file is not posted. */
     static PostedHistory open(
-            RegisterPlace place, Mivrel run, List<Input> inputs, boolean holds, Ledger ledger, Patience patience)
+            RegisterPlace place, Mivrel run, List<Input> inputs, boolean holds, Ledger ledger, RetryPolicy patience)
             throws IOException {
         Register register = Register.openToRead(place);
         boolean begun = false;

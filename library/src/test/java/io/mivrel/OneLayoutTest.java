@@ -102,7 +102,7 @@ public class OneLayoutTest {
         // The title nearest to 'Description' is that of another column.
         FileSurvey april = survey(
                 workshop, "april.csv", "Date,Description code,Wording,Amount,Fee\n" + rows.replace("\n", ",0.10\n"));
-        FileSurvey.Likeness likeness = april.like(old, 0);
+        FileSurvey.LayoutMatch likeness = april.like(old, 0);
         assertThat(likeness.isLike()).isFalse();
         assertThat(likeness.text()).contains("'Description' is probably 'Wording' now");
         assertThat(likeness.mended())

@@ -471,7 +471,7 @@ public class PostingTest {
         ExportProof swapped = run.proveByBalances(path("before.csv"), path("after.csv"), path("tb.yaml"));
         assertThat(swapped.differences())
                 .hasSize(2)
-                .allSatisfy(one -> assertThat(one.likely()).contains("2 (journal.csv row 4) with two digits swapped"));
+                .allSatisfy(one -> assertThat(one.likely()).contains("2 (journal.csv row 4): two digits swapped"));
         workshop.put("list.yaml", workshop.read("journal-layout.yaml")).put("list.csv", workshop.read("journal.csv"));
         assertThat(run.proveByEntries(path("list.csv"), path("list.yaml")).there())
                 .isEqualTo(3);

@@ -254,10 +254,10 @@ public class SurveyKindsTest {
                         .replaceAll("\"\\?[^\"]*\"", "1200")
                         .replace("signs: 1200", "signs: as written"));
         Path layout = workshop.folder.resolve("pay.yaml");
-        FileSurvey.Likeness same = survey(workshop, "april.csv", PAY).like(layout, 1);
+        FileSurvey.LayoutMatch same = survey(workshop, "april.csv", PAY).like(layout, 1);
         assertThat(same.isLike()).as(same.text()).isTrue();
         assertThat(same.text()).containsPattern("Gross +2.000,10 +-");
-        FileSurvey.Likeness other =
+        FileSurvey.LayoutMatch other =
                 survey(workshop, "may.csv", PAY.replace("Levy", "Union")).like(layout, 0);
         assertThat(other.text()).contains("breaks      renamed: 'Levy' is probably 'Union'");
     }
@@ -310,7 +310,7 @@ public class SurveyKindsTest {
             "Date,Text,In,Out,Balance\n01/03/2027,shop,1.00,,1.00\n02/03/2027,tin,,0.50,0.50\n"
                     + "13/03/2027,tin,,0.25,0.25\n14/03/2027,shop,2.00,,2.25\n";
 
-    private static FileSurvey.Likeness like(String text) throws Exception {
+    private static FileSurvey.LayoutMatch like(String text) throws Exception {
         Workshop workshop = new Workshop();
         FileSurvey march = survey(workshop, "march.csv", MARCH);
         workshop.put("mine.yaml", march.layout().replaceAll("account: \"[^\"]*\"", "account: 1200"));
@@ -319,7 +319,7 @@ public class SurveyKindsTest {
 
     @Test
     public void aFileOfTheSameFormIsLikeItsLayout() throws Exception {
-        FileSurvey.Likeness same = like(MARCH);
+        FileSurvey.LayoutMatch same = like(MARCH);
         assertThat(same.isLike()).as(same.text()).isTrue();
         assertThat(same.text()).contains("the layout reads this file", "row 2").doesNotContain("harmless");
     }

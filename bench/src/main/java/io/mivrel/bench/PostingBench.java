@@ -10,13 +10,13 @@ import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
 import io.mivrel.posting.EntrySource;
 import io.mivrel.posting.Ledger;
-import io.mivrel.posting.Patience;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.Poster;
 import io.mivrel.posting.PostingLog;
 import io.mivrel.posting.Proof;
 import io.mivrel.posting.Prover;
-import io.mivrel.posting.Sourced;
+import io.mivrel.posting.RetryPolicy;
+import io.mivrel.posting.SourcedEntry;
 import io.mivrel.posting.Standing;
 import io.mivrel.practice.PracticeLedger;
 import io.mivrel.practice.PracticePlace;
@@ -80,7 +80,7 @@ public final class PostingBench {
         @Override
         public void entries(Target target) throws java.io.IOException {
             for (int i = 0; i < size(); i++) {
-                target.take(new Sourced(entry(i), "bench.csv", new long[] {i + 1}));
+                target.take(new SourcedEntry(entry(i), "bench.csv", new long[] {i + 1}));
             }
         }
 
@@ -192,7 +192,7 @@ public final class PostingBench {
 
     private static void post(Ledger ledger, PostingLog log, EntrySource entries) throws Exception {
         Batch batch = new Batch("batch", "Batch", FIRST, Standing.DRAFT);
-        new Poster(ledger, log, Patience.USUAL)
+        new Poster(ledger, log, RetryPolicy.USUAL)
                 .post(
                         new Poster.Order(batch, "bench", PostMode.ADD, 0, Instant.now(), List.of()),
                         entries,
@@ -201,7 +201,7 @@ public final class PostingBench {
 
     private static void prove(Ledger ledger, PostingLog log) throws Exception {
         Proof proof =
-                new Prover(ledger, log, Patience.USUAL).prove(log.batches().get(0));
+                new Prover(ledger, log, RetryPolicy.USUAL).prove(log.batches().get(0));
         if (!proof.holds()) {
             throw new IllegalStateException(proof.differences().toString());
         }

@@ -2,8 +2,8 @@ package io.mivrel.cli;
 
 import io.mivrel.Outcome;
 import io.mivrel.files.settings.AnswersFile;
-import io.mivrel.start.Asked;
-import io.mivrel.start.Beginning;
+import io.mivrel.start.CompanySetup;
+import io.mivrel.start.StartQuestion;
 import io.mivrel.start.WrongAnswerException;
 import io.mivrel.text.Printable;
 import java.io.BufferedReader;
@@ -78,7 +78,7 @@ final class StartCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        Beginning beginning = new Beginning(folder);
+        CompanySetup beginning = new CompanySetup(folder);
         PrintWriter out = spec.commandLine().getOut();
         try {
             if (chart != null) {
@@ -123,12 +123,12 @@ final class StartCommand implements Callable<Integer> {
     }
 
     // One by one where a person sits; else all that is missing is told at once.
-    private boolean ask(Beginning beginning) throws IOException, WrongAnswerException {
+    private boolean ask(CompanySetup beginning) throws IOException, WrongAnswerException {
         boolean person = Screen.isTerminal();
         PrintWriter err = spec.commandLine().getErr();
         // What a person types is in the encoding of the terminal.
         BufferedReader typed = new BufferedReader(new InputStreamReader(System.in, Charset.defaultCharset()));
-        for (Asked asked = beginning.next(); asked != null; asked = beginning.next()) {
+        for (StartQuestion asked = beginning.next(); asked != null; asked = beginning.next()) {
             if (!person && !beginning.takeUsual(asked)) {
                 missing(asked, err);
                 return false;
@@ -140,7 +140,7 @@ final class StartCommand implements Callable<Integer> {
         return true;
     }
 
-    private static boolean ask(Beginning beginning, Asked asked, BufferedReader typed, PrintWriter err)
+    private static boolean ask(CompanySetup beginning, StartQuestion asked, BufferedReader typed, PrintWriter err)
             throws IOException {
         show(asked, err);
         while (true) {
@@ -160,7 +160,7 @@ final class StartCommand implements Callable<Integer> {
         }
     }
 
-    private static void show(Asked asked, PrintWriter err) {
+    private static void show(StartQuestion asked, PrintWriter err) {
         err.println();
         asked.help().forEach(line -> err.println("    " + Printable.of(line)));
         err.println("  " + Printable.of(asked.words()));
@@ -169,14 +169,14 @@ final class StartCommand implements Callable<Integer> {
         }
     }
 
-    private static void missing(Asked asked, PrintWriter err) {
+    private static void missing(StartQuestion asked, PrintWriter err) {
         err.println("mivrel: an answer is missing; nothing was written");
         show(asked, err);
         err.println();
         err.println("  give it with --answer " + Shell.quoted(asked.about() + "=...") + ", or answer at a terminal");
     }
 
-    private Integer end(Beginning beginning, Beginning.Written written, PrintWriter out) throws Exception {
+    private Integer end(CompanySetup beginning, CompanySetup.Written written, PrintWriter out) throws Exception {
         out.println("\n  written, and nothing overwritten");
         written.files().stream()
                 .filter(f -> !f.startsWith(folder.resolve(".mivrel")))

@@ -296,7 +296,7 @@ final class SurveyCommand implements Callable<Integer> {
                 survey = FileSurvey.of(source, name, answers(), counter);
             }
             if (like != null) {
-                FileSurvey.Likeness likeness = survey.like(like, preview);
+                FileSurvey.LayoutMatch likeness = survey.like(like, preview);
                 out.print(likeness.text());
                 if (write != null && likeness.mended().isEmpty()) {
                     out.println("\n  nothing that other titles would mend; no layout was written");

@@ -48,7 +48,7 @@ final class BalanceChain {
     private long movement;
     private boolean closingStated;
     private Unproved unproved = Unproved.NONE;
-    private final List<Culprit> culprits = new ArrayList<>();
+    private final List<BalanceFault> culprits = new ArrayList<>();
 
     /** {@code currency} is {@code null} for a trial, which is only to count. */
     BalanceChain(RowOrder order, @Nullable Currency currency) {
@@ -177,7 +177,7 @@ final class BalanceChain {
             return;
         }
         String value = Money.show(stretch.after, currency);
-        culprits.add(new Culprit(
+        culprits.add(new BalanceFault(
                 stretch.afterRow,
                 Rule.BALANCE_BROKEN,
                 "balance",
@@ -202,7 +202,7 @@ final class BalanceChain {
                 + show(stretch.before + stretch.moved()) + ", but is " + show(stretch.after);
         for (long[] range : stretch.ranges()) {
             if (culprits.size() < MOST_CULPRITS) {
-                culprits.add(new Culprit(
+                culprits.add(new BalanceFault(
                         range[0],
                         range[1],
                         Rule.BALANCE_BROKEN,
@@ -359,7 +359,7 @@ final class BalanceChain {
     }
 
     /** Rows that are to blame, once all were taken. */
-    List<Culprit> culprits() {
+    List<BalanceFault> culprits() {
         return runsTheOtherWay() ? List.of() : List.copyOf(culprits);
     }
 

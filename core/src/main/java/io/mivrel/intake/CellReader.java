@@ -52,7 +52,7 @@ abstract class CellReader {
             String place,
             AmountFormat numbers,
             boolean isoToo,
-            Terms terms) {
+            Permissions terms) {
         if (source.constant() != null || places == null) {
             return new Constant(field, source.date(), Objects.requireNonNull(source.constant()), numbers);
         }

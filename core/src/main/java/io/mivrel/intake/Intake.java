@@ -52,7 +52,7 @@ public final class Intake {
     private long wantedTo = Long.MAX_VALUE;
     private boolean holdAll;
     private List<DateOrder.Odd> oddDates = List.of();
-    private final NavigableMap<Long, Culprit> culprits = new TreeMap<>();
+    private final NavigableMap<Long, BalanceFault> culprits = new TreeMap<>();
     private final DateOrder order;
     private final Field[] dimensions;
     private final LongSet identifiers = new LongSet();
@@ -401,7 +401,7 @@ public final class Intake {
         if (layout.signs() == Signs.BY_BALANCE && balance != null) {
             balance.sign(record);
         }
-        Culprit culprit = culprits.isEmpty() ? null : culprit(row.number());
+        BalanceFault culprit = culprits.isEmpty() ? null : culprit(row.number());
         // A row that is there twice is no part of what the file states.
         boolean isOneTooMany = culprit != null && culprit.rule() == Rule.BALANCE_CLOSING;
         if (!isOneTooMany) {
@@ -433,8 +433,8 @@ public final class Intake {
         }
     }
 
-    private @Nullable Culprit culprit(long row) {
-        Map.Entry<Long, Culprit> before = culprits.floorEntry(row);
+    private @Nullable BalanceFault culprit(long row) {
+        Map.Entry<Long, BalanceFault> before = culprits.floorEntry(row);
         return before == null || row > before.getValue().last() ? null : before.getValue();
     }
 

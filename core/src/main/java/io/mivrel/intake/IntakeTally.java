@@ -62,7 +62,7 @@ public final class IntakeTally {
     private List<DateOrder.Odd> oddDates = List.of();
 
     /** Rows that are to blame for what shows in others. */
-    final List<Culprit> culprits = new ArrayList<>();
+    final List<BalanceFault> culprits = new ArrayList<>();
 
     IntakeTally(String file, Currency currency) {
         this.file = file;
@@ -143,7 +143,7 @@ public final class IntakeTally {
 
     /** The first row that is to blame for what shows in others; 0 when there is none. */
     public long firstCulprit() {
-        return culprits.stream().mapToLong(Culprit::first).min().orElse(0);
+        return culprits.stream().mapToLong(BalanceFault::first).min().orElse(0);
     }
 
     public String file() {

@@ -54,12 +54,12 @@ public record Layout(
         Set<String> unused,
         List<RowFilter> filters,
         List<Shape> shapes,
-        Stated stated,
+        FigureLabels stated,
         List<RowFilter> expectations,
         List<RowEquation> equations,
         Whose whose,
         boolean acrossFiles,
-        Terms terms,
+        Permissions terms,
         List<String> columnsInOrder) {
     public Layout {
         fields = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
@@ -157,7 +157,7 @@ public record Layout(
             gaps.add("'stated: carried' has no effect without the balance of each row");
         }
         if (terms.netsSides() && !sides && fields.values().stream().allMatch(source -> source.less() == null)) {
-            gaps.add("'allow: " + Terms.NET
+            gaps.add("'allow: " + Permissions.NET
                     + "' has no effect without two sides, or an amount that another is taken from");
         }
         return gaps;
@@ -176,10 +176,10 @@ public record Layout(
             gaps.add("'credits' has no effect on " + gives.name() + ", of which none is a credit");
         }
         if (terms.blankIsNil() && !rule.hasSides()) {
-            gaps.add("'allow: " + Terms.NIL + "' has no effect on " + gives.name());
+            gaps.add("'allow: " + Permissions.NIL + "' has no effect on " + gives.name());
         }
         if (terms.partiesMissing() && !gives.isJournal() && !gives.isOfAccount()) {
-            gaps.add("'allow: " + Terms.PARTIES + "' has no effect on " + gives.name());
+            gaps.add("'allow: " + Permissions.PARTIES + "' has no effect on " + gives.name());
         }
         return gaps;
     }
@@ -235,8 +235,8 @@ public record Layout(
         private final List<Shape> shapes = new ArrayList<>();
         private final List<String> columnsInOrder = new ArrayList<>();
         private boolean acrossFiles;
-        private Terms terms = Terms.STRICT;
-        private Stated stated = Stated.NOTHING;
+        private Permissions terms = Permissions.STRICT;
+        private FigureLabels stated = FigureLabels.NOTHING;
         private final List<RowFilter> expectations = new ArrayList<>();
         private final List<RowEquation> equations = new ArrayList<>();
         private Whose whose = Whose.ANYBODY;
@@ -266,7 +266,7 @@ public record Layout(
             return this;
         }
 
-        public Builder stated(Stated labels) {
+        public Builder stated(FigureLabels labels) {
             stated = Objects.requireNonNull(labels);
             return this;
         }
@@ -294,7 +294,7 @@ public record Layout(
             return this;
         }
 
-        public Builder terms(Terms taken) {
+        public Builder terms(Permissions taken) {
             terms = Objects.requireNonNull(taken);
             return this;
         }

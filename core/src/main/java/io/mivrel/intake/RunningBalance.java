@@ -170,7 +170,7 @@ final class RunningBalance {
         long twice = leadsTo == SourceRecord.ABSENT || equal == null ? 0 : equal.rowOf(leadsTo - closing);
         if (twice > 0) {
             // With the culprit held, the rest is what the file states.
-            tally.culprits.add(new Culprit(
+            tally.culprits.add(new BalanceFault(
                     twice,
                     Rule.BALANCE_CLOSING,
                     "",

@@ -32,7 +32,7 @@ final class StatedFigures {
 
     private static final AmountFormat WHOLE = AmountFormat.plain(0);
 
-    private final Stated labels;
+    private final FigureLabels labels;
     private final AmountFormat numbers;
     private final SourceFile file;
     private final Figure opening;
@@ -46,7 +46,7 @@ final class StatedFigures {
     private boolean known = true;
     private boolean anyTotal;
 
-    StatedFigures(Stated labels, AmountFormat numbers, SourceFile file) {
+    StatedFigures(FigureLabels labels, AmountFormat numbers, SourceFile file) {
         this.labels = labels;
         this.file = file;
         this.numbers = numbers.withBrackets().withTrailingMinus();

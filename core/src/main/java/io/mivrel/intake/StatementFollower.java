@@ -208,7 +208,7 @@ final class StatementFollower {
     }
 
     private void totals(Statement statement) {
-        Statement.Stated stated = statement.stated();
+        Statement.Totals stated = statement.stated();
         count(statement, "entries", stated.entries(), creditEntries + debitEntries + unreadable);
         if (unreadable == 0) {
             count(statement, "entries in", stated.creditEntries(), creditEntries);

@@ -45,7 +45,7 @@ public final class EntryCodec {
     }
 
     /** Writes an entry with its source. */
-    public static void write(DataOutputStream out, Sourced sourced) throws IOException {
+    public static void write(DataOutputStream out, SourcedEntry sourced) throws IOException {
         Entry e = sourced.entry();
         write(out, e.key(), e.kind(), e.reference(), e.date(), e.currency(), e.narrative(), e.lines());
         out.writeUTF(e.digest());
@@ -117,7 +117,7 @@ public final class EntryCodec {
     }
 
     /** Reads what {@link #write} wrote. */
-    public static Sourced read(DataInputStream in) throws IOException {
+    public static SourcedEntry read(DataInputStream in) throws IOException {
         String key = in.readUTF();
         String kind = in.readUTF();
         String reference = text(in);
@@ -135,7 +135,7 @@ public final class EntryCodec {
         for (int i = 0; i < rows.length; i++) {
             rows[i] = in.readLong();
         }
-        return new Sourced(new Entry(key, kind, reference, date, currency, narrative, lines, digest), file, rows);
+        return new SourcedEntry(new Entry(key, kind, reference, date, currency, narrative, lines, digest), file, rows);
     }
 
     private static EntryLine line(DataInputStream in) throws IOException {

@@ -12,6 +12,6 @@ public interface EntrySource {
 
     /** Takes the entries one by one. */
     interface Target {
-        void take(Sourced entry) throws IOException;
+        void take(SourcedEntry entry) throws IOException;
     }
 }

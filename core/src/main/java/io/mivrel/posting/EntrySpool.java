@@ -63,7 +63,8 @@ public final class EntrySpool implements ClearDocuments, EntrySource, AutoClosea
         long[] rows = document.records().stream().mapToLong(SourceRecord::row).toArray();
         EntryCodec.write(
                 out,
-                new Sourced(entry(document, journal, key), document.origin().file(), rows));
+                new SourcedEntry(
+                        entry(document, journal, key), document.origin().file(), rows));
         count++;
     }
 

@@ -1,8 +1,8 @@
 package io.mivrel.posting;
 
-import io.mivrel.checking.Imbalance;
 import io.mivrel.money.Money;
-import io.mivrel.posting.Effect.Place;
+import io.mivrel.posting.BalanceChanges.Place;
+import io.mivrel.posting.Proof.AccountLine;
 import io.mivrel.posting.Proof.Difference;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -22,16 +22,9 @@ import java.util.TreeSet;
  * @param there how many of them stand in the list as they are; equal to {@code documents} for trial balances that agree
  * @param differences what does not agree; empty when all is proved
  */
-public record ExportProof(List<Line> accounts, long documents, long there, List<Difference> differences) {
+public record ExportProof(List<AccountLine> accounts, long documents, long there, List<Difference> differences) {
     private static final int KEPT = 50;
     private static final int LIKELY = 3;
-
-    /** One account in one currency, in minor units. */
-    public record Line(Place place, long before, long sent, long after) {
-        public boolean holds() {
-            return before + sent == after;
-        }
-    }
 
     /** A line of an exported list. {@code row} is its row in the file, from 1. */
     public record Listed(String reference, String account, long minor, long row) {}
@@ -41,8 +34,9 @@ public record ExportProof(List<Line> accounts, long documents, long there, List<
     }
 
     /** Before and batch must make after, on every account. */
-    public static ExportProof ofBalances(EntrySource entries, Effect before, Effect after) throws IOException {
-        Effect sent = new Effect();
+    public static ExportProof ofBalances(EntrySource entries, BalanceChanges before, BalanceChanges after)
+            throws IOException {
+        BalanceChanges sent = new BalanceChanges();
         long[] count = {0};
         entries.entries(one -> {
             sent.add(one.entry());
@@ -51,10 +45,11 @@ public record ExportProof(List<Line> accounts, long documents, long there, List<
         Set<Place> places = new TreeSet<>(before.sides().keySet());
         places.addAll(after.sides().keySet());
         places.addAll(sent.sides().keySet());
-        List<Line> lines = new ArrayList<>();
+        List<AccountLine> lines = new ArrayList<>();
         Map<Place, Long> apart = new HashMap<>();
         for (Place place : places) {
-            Line line = new Line(place, before.net(place), sent.net(place), after.net(place));
+            long added = sent.net(place);
+            AccountLine line = new AccountLine(place, null, before.net(place), added, added, 0, after.net(place));
             lines.add(line);
             if (!line.holds()) {
                 apart.put(place, line.after() - line.before() - line.sent());
@@ -62,7 +57,7 @@ public record ExportProof(List<Line> accounts, long documents, long there, List<
         }
         Map<Place, List<String>> likely = likely(entries, apart);
         List<Difference> differences = new ArrayList<>();
-        for (Line line : lines) {
+        for (AccountLine line : lines) {
             if (!line.holds() && differences.size() < KEPT) {
                 Currency currency = Currency.getInstance(line.place().currency());
                 String what = "account " + line.place().account() + ": before and batch make "
@@ -85,30 +80,14 @@ public record ExportProof(List<Line> accounts, long documents, long there, List<
             for (EntryLine line : one.entry().lines()) {
                 Place place = new Place(line.account(), one.entry().currency().getCurrencyCode());
                 Long by = apart.get(place);
-                String what = by == null ? "" : explain(line.minor(), by);
+                String what = by == null ? "" : EntryComparison.words(line.minor(), line.minor() + by);
                 List<String> found = likely.computeIfAbsent(place, p -> new ArrayList<>());
                 if (!what.isEmpty() && found.size() < LIKELY) {
-                    found.add(one.entry().reference() + " (" + one.file() + " row " + one.row() + ") " + what);
+                    found.add(one.entry().reference() + " (" + one.file() + " row " + one.row() + "): " + what);
                 }
             }
         });
         return likely;
-    }
-
-    private static String explain(long amount, long by) {
-        if (by == -amount) {
-            return "omitted";
-        }
-        if (by == amount) {
-            return "doubled";
-        }
-        if (by == -2 * amount) {
-            return "on the wrong side";
-        }
-        long there = amount + by;
-        boolean swapped =
-                Long.signum(there) == Long.signum(amount) && Imbalance.areSwapped(Math.abs(amount), Math.abs(there));
-        return swapped ? "with two digits swapped" : "";
     }
 
     /** Every document of the run must stand in the list, once and with its lines. */
@@ -158,7 +137,7 @@ public record ExportProof(List<Line> accounts, long documents, long there, List<
         for (Map.Entry<String, Long> one : sent.entrySet()) {
             long other = listed.getOrDefault(one.getKey(), 0L);
             if (other != one.getValue()) {
-                return Likeness.words(one.getValue(), other);
+                return EntryComparison.words(one.getValue(), other);
             }
         }
         return "another account";

@@ -32,9 +32,9 @@ public final class Poster {
 
     private final Ledger ledger;
     private final PostingLog log;
-    private final Patience patience;
+    private final RetryPolicy patience;
 
-    public Poster(Ledger ledger, PostingLog log, Patience patience) {
+    public Poster(Ledger ledger, PostingLog log, RetryPolicy patience) {
         this.ledger = ledger;
         this.log = log;
         this.patience = patience;
@@ -82,7 +82,7 @@ public final class Poster {
         open.forEach(sent -> byKey.put(sent.key(), sent));
         Map<String, PostedEntry> found = findAll(byKey.keySet());
         Map<String, Settled> settled = new LinkedHashMap<>();
-        Effect effect = new Effect();
+        BalanceChanges effect = new BalanceChanges();
         Map<String, Entry> olds = new HashMap<>();
         log.entries(batch, (sent, replaced) -> {
             Entry entry = sent.entry();
@@ -112,7 +112,7 @@ public final class Poster {
             return;
         }
         Map<String, List<Settled>> settled = new LinkedHashMap<>();
-        Map<String, Effect> effects = new HashMap<>();
+        Map<String, BalanceChanges> effects = new HashMap<>();
         for (Sent earlier : log.posted(replaced.keySet())) {
             Answer answer = earlier.answer();
             if (earlier.batch().equals(batch)) {
@@ -122,7 +122,7 @@ public final class Poster {
             Answer gone = new Answer(earlier.key(), Result.REPLACED, number, null, "replaced by the batch " + batch, 0);
             settled.computeIfAbsent(earlier.batch(), b -> new ArrayList<>())
                     .add(new Settled(earlier.key(), State.WITHDRAWN, gone));
-            Effect effect = effects.computeIfAbsent(earlier.batch(), b -> new Effect());
+            BalanceChanges effect = effects.computeIfAbsent(earlier.batch(), b -> new BalanceChanges());
             if (answer == null || answer.result() != Result.THERE) {
                 effect.subtract(Objects.requireNonNull(replaced.get(earlier.key())));
             }
@@ -132,7 +132,7 @@ public final class Poster {
         }
     }
 
-    private static void add(Effect effect, Result result, Entry entry, @Nullable Entry replaced) {
+    private static void add(BalanceChanges effect, Result result, Entry entry, @Nullable Entry replaced) {
         if (result == Result.ADDED || result == Result.REPLACED) {
             effect.add(entry);
             if (result == Result.REPLACED && replaced != null) {
@@ -258,7 +258,7 @@ public final class Poster {
     }
 
     private long claim(String batch, long place) throws IOException {
-        Map<String, Sourced> entries = new HashMap<>();
+        Map<String, SourcedEntry> entries = new HashMap<>();
         Map<String, Entry> replaced = new HashMap<>();
         log.parcel(batch, place, (sent, old) -> {
             entries.put(sent.entry().key(), sent);
@@ -271,7 +271,7 @@ public final class Poster {
                 .map(Sent::key)
                 .toList();
         List<Settled> settled = new ArrayList<>();
-        Effect effect = new Effect();
+        BalanceChanges effect = new BalanceChanges();
         findAll(there).forEach((key, entry) -> {
             if (batch.equals(entry.batch())) {
                 Entry old = replaced.get(key);
@@ -308,7 +308,7 @@ public final class Poster {
             List<Refused> refused)
             throws IOException {
         List<Settled> settled = new ArrayList<>();
-        Effect effect = new Effect();
+        BalanceChanges effect = new BalanceChanges();
         for (String key : keys) {
             Answer answer = answers.get(key);
             if (answer != null && answer.result() != Result.REFUSED) {
@@ -363,7 +363,7 @@ public final class Poster {
         private final Listener listener;
         private final PostingReport report;
         private final int most;
-        private final List<Sourced> parcel = new ArrayList<>();
+        private final List<SourcedEntry> parcel = new ArrayList<>();
         private final long all;
         private long done;
         private boolean begun;
@@ -379,7 +379,7 @@ public final class Poster {
             this.most = Math.min(MOST_A_CALL, patience.repeat(ledger::abilities).entriesAtMost());
         }
 
-        void take(Sourced entry) throws IOException {
+        void take(SourcedEntry entry) throws IOException {
             parcel.add(entry);
             if (parcel.size() == most) {
                 flush();
@@ -390,7 +390,7 @@ public final class Poster {
             if (parcel.isEmpty()) {
                 return;
             }
-            List<Sourced> toSend = unknown();
+            List<SourcedEntry> toSend = unknown();
             if (order.first() > 0 && report.sent() + toSend.size() > order.first()) {
                 long left = order.first() - report.sent();
                 toSend.subList((int) left, toSend.size()).forEach(report::beyondPilot);
@@ -405,20 +405,20 @@ public final class Poster {
         }
 
         // Those that are not known to be there already.
-        private List<Sourced> unknown() throws IOException {
-            List<Sourced> toSend = new ArrayList<>();
+        private List<SourcedEntry> unknown() throws IOException {
+            List<SourcedEntry> toSend = new ArrayList<>();
             latest = new HashMap<>(latest(parcel));
-            List<Sourced> named = new ArrayList<>(parcel.size());
-            List<Sourced> renamed = new ArrayList<>();
-            for (Sourced sourced : parcel) {
-                Sourced other = named(sourced, latest.get(sourced.entry().key()));
+            List<SourcedEntry> named = new ArrayList<>(parcel.size());
+            List<SourcedEntry> renamed = new ArrayList<>();
+            for (SourcedEntry sourced : parcel) {
+                SourcedEntry other = named(sourced, latest.get(sourced.entry().key()));
                 named.add(other);
                 if (other != sourced) {
                     renamed.add(other);
                 }
             }
             latest.putAll(latest(renamed));
-            for (Sourced sourced : named) {
+            for (SourcedEntry sourced : named) {
                 Sent known = latest.get(sourced.entry().key());
                 if (known == null || known.state() != State.POSTED) {
                     toSend.add(sourced);
@@ -431,25 +431,25 @@ public final class Poster {
             return toSend;
         }
 
-        private Map<String, Sent> latest(List<Sourced> of) throws IOException {
+        private Map<String, Sent> latest(List<SourcedEntry> of) throws IOException {
             return of.isEmpty()
                     ? Map.of()
                     : log.latest(of.stream().map(s -> s.entry().key()).toList());
         }
 
         // Numbers start again, often each year: the second document with a number gets a key with its year.
-        private Sourced named(Sourced sourced, @Nullable Sent known) {
+        private SourcedEntry named(SourcedEntry sourced, @Nullable Sent known) {
             Entry e = sourced.entry();
             if (known == null || Math.abs(known.day().toEpochDay() - e.date().toEpochDay()) <= NUMBERS_RETURN_DAYS) {
                 return sourced;
             }
             String key = e.key() + "-" + e.date().getYear();
             Entry other = Entry.of(key, e.kind(), e.reference(), e.date(), e.currency(), e.narrative(), e.lines());
-            return new Sourced(other, sourced.file(), sourced.rows());
+            return new SourcedEntry(other, sourced.file(), sourced.rows());
         }
 
-        private void send(List<Sourced> toSend) throws IOException {
-            List<Entry> entries = toSend.stream().map(Sourced::entry).toList();
+        private void send(List<SourcedEntry> toSend) throws IOException {
+            List<Entry> entries = toSend.stream().map(SourcedEntry::entry).toList();
             Map<String, PostedEntry> before = order.mode().replaces() ? findAll(keys(entries)) : Map.of();
             if (rehearsal) {
                 List<Answer> answers = patience.repeat(() -> ledger.rehearse(order.batch(), order.mode(), entries));
@@ -517,14 +517,14 @@ public final class Poster {
         }
 
         private void note(
-                List<Sourced> sent, Map<String, Answer> answers, Map<String, PostedEntry> before, boolean inLog)
+                List<SourcedEntry> sent, Map<String, Answer> answers, Map<String, PostedEntry> before, boolean inLog)
                 throws IOException {
             List<Settled> settled = new ArrayList<>();
-            Effect effect = new Effect();
+            BalanceChanges effect = new BalanceChanges();
             Map<String, PostedEntry> there = others(answers);
             Map<String, PostedEntry> already = inLog ? already(answers) : Map.of();
             Map<String, Entry> olds = new HashMap<>();
-            for (Sourced sourced : sent) {
+            for (SourcedEntry sourced : sent) {
                 Entry entry = sourced.entry();
                 PostedEntry old = before.get(entry.key());
                 Answer answer = inBatch(Objects.requireNonNull(answers.get(entry.key())), old);
@@ -557,9 +557,9 @@ public final class Poster {
         }
 
         // What an earlier batch sent, was not there when it was asked for, and got there late all the same.
-        private void adopt(List<Sourced> sent, Map<String, Answer> answers) throws IOException {
+        private void adopt(List<SourcedEntry> sent, Map<String, Answer> answers) throws IOException {
             Map<String, Entry> late = new HashMap<>();
-            for (Sourced sourced : sent) {
+            for (SourcedEntry sourced : sent) {
                 Entry entry = sourced.entry();
                 Sent known = latest.get(entry.key());
                 Answer answer = answers.get(entry.key());
@@ -579,7 +579,7 @@ public final class Poster {
                     log.settle(
                             known.batch(),
                             List.of(new Settled(entry.key(), State.POSTED, added)),
-                            new Effect().add(entry));
+                            new BalanceChanges().add(entry));
                 }
             }
         }

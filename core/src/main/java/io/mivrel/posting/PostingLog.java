@@ -99,10 +99,10 @@ public interface PostingLog {
      *
      * @param replaced what the ledger has under their keys now and is to be replaced
      */
-    void intend(String batch, List<Sourced> parcel, Collection<Entry> replaced) throws IOException;
+    void intend(String batch, List<SourcedEntry> parcel, Collection<Entry> replaced) throws IOException;
 
     /** Notes what came of entries, with what they do to the balances. */
-    void settle(String batch, List<Settled> settled, Effect effect) throws IOException;
+    void settle(String batch, List<Settled> settled, BalanceChanges effect) throws IOException;
 
     /** Notes that all of a batch is settled, or taken back. */
     void end(String batch, boolean withdrawn) throws IOException;
@@ -129,7 +129,7 @@ public interface PostingLog {
     List<Balance> before(String batch) throws IOException;
 
     /** What the posted documents of a batch do to the balances, as they were sent. */
-    Effect effect(String batch) throws IOException;
+    BalanceChanges effect(String batch) throws IOException;
 
     List<Closing> closings(String batch) throws IOException;
 
@@ -158,6 +158,6 @@ public interface PostingLog {
     /** Takes entries as they were sent. */
     interface EntryTarget {
         /** {@code replaced} is what the ledger had before and was to be replaced; {@code null} for nothing. */
-        void take(Sourced sent, @Nullable Entry replaced) throws IOException;
+        void take(SourcedEntry sent, @Nullable Entry replaced) throws IOException;
     }
 }

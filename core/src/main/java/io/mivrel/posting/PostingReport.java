@@ -17,8 +17,8 @@ public final class PostingReport {
     private final boolean rehearsal;
     private final Map<Result, Long> results = new EnumMap<>(Result.class);
     private final List<NotTaken> notTaken = new ArrayList<>();
-    private final Effect effect = new Effect();
-    private final Effect takenOff = new Effect();
+    private final BalanceChanges effect = new BalanceChanges();
+    private final BalanceChanges takenOff = new BalanceChanges();
     private long before;
     private long beyond;
 
@@ -29,7 +29,7 @@ public final class PostingReport {
      * @param plain the refusal in plain words; {@code null} for none
      */
     public record NotTaken(
-            Sourced sent, Answer answer, @Nullable Entry there, Ledger.@Nullable Plain plain) {}
+            SourcedEntry sent, Answer answer, @Nullable Entry there, Ledger.@Nullable Plain plain) {}
 
     PostingReport(Batch batch, PostMode mode, boolean rehearsal) {
         this.batch = batch;
@@ -37,15 +37,15 @@ public final class PostingReport {
         this.rehearsal = rehearsal;
     }
 
-    void postedBefore(Sourced entry) {
+    void postedBefore(SourcedEntry entry) {
         before++;
     }
 
-    void beyondPilot(Sourced entry) {
+    void beyondPilot(SourcedEntry entry) {
         beyond++;
     }
 
-    void take(Sourced sent, Answer answer, @Nullable Entry there, Ledger.@Nullable Plain plain) {
+    void take(SourcedEntry sent, Answer answer, @Nullable Entry there, Ledger.@Nullable Plain plain) {
         results.merge(answer.result(), 1L, Long::sum);
         boolean taken = answer.result() == Result.ADDED
                 || answer.result() == Result.REPLACED
@@ -111,12 +111,12 @@ public final class PostingReport {
     }
 
     /** What the entries had added that were replaced; {@link #effect} is without it. */
-    public Effect takenOff() {
+    public BalanceChanges takenOff() {
         return takenOff;
     }
 
     /** What was added to the balances. */
-    public Effect effect() {
+    public BalanceChanges effect() {
         return effect;
     }
 }

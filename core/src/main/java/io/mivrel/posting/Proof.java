@@ -2,7 +2,7 @@ package io.mivrel.posting;
 
 import io.mivrel.books.Account;
 import io.mivrel.money.Money;
-import io.mivrel.posting.Effect.Place;
+import io.mivrel.posting.BalanceChanges.Place;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;

@@ -4,7 +4,7 @@ import io.mivrel.books.Account;
 import io.mivrel.books.AccountType;
 import io.mivrel.books.Books;
 import io.mivrel.money.Money;
-import io.mivrel.posting.Effect.Place;
+import io.mivrel.posting.BalanceChanges.Place;
 import io.mivrel.posting.PostingLog.Sent;
 import io.mivrel.posting.PostingLog.State;
 import io.mivrel.posting.Proof.AccountLine;
@@ -12,13 +12,10 @@ import io.mivrel.posting.Proof.Difference;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.LocalDate;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collection;
-import java.util.Comparator;
 import java.util.Currency;
-import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -26,25 +23,23 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 
 /**
  * Proves a batch by asking the ledger: what stood on each account before, what the batch was to add, what the ledger says
  * that it added, what others added since, and what stands there now. For one thread.
  */
 public final class Prover {
-    private static final int KEYS_A_CALL = 500;
+    static final int KEYS_A_CALL = 500;
     /** So many differences are told in full. */
     private static final int DIFFERENCES_KEPT = 50;
 
-    private static final int ITEMS = 8;
     private static final int DOCUMENTS_AT_A_TIME = 100_000;
 
     private final Ledger ledger;
     private final PostingLog log;
-    private final Patience patience;
+    private final RetryPolicy patience;
 
-    public Prover(Ledger ledger, PostingLog log, Patience patience) {
+    public Prover(Ledger ledger, PostingLog log, RetryPolicy patience) {
         this.ledger = ledger;
         this.log = log;
         this.patience = patience;
@@ -68,8 +63,8 @@ public final class Prover {
 
         private final List<Entry> removed = new ArrayList<>();
         private final Details details = new Details();
-        private Effect own = new Effect();
-        private Effect others = new Effect();
+        private BalanceChanges own = new BalanceChanges();
+        private BalanceChanges others = new BalanceChanges();
         private long posts;
 
         Work(PostingLog.Noted batch) {
@@ -86,7 +81,7 @@ public final class Prover {
                 lookIntoDifferences();
                 tellDocuments();
                 List<AccountLine> accounts = accounts(books, after);
-                Statements statements = new Statements(ledger, log, patience);
+                LedgerStatements statements = new LedgerStatements(ledger, log, patience);
                 return new Proof(
                         batch,
                         accounts,
@@ -145,8 +140,8 @@ public final class Prover {
                             balance.all().minor());
                 }
                 patience.repeat(() -> {
-                    own = new Effect();
-                    others = new Effect();
+                    own = new BalanceChanges();
+                    others = new BalanceChanges();
                     there.clear();
                     removed.clear();
                     ledger.entries(Ledger.Query.since(batch.mark()), this::take);
@@ -268,7 +263,7 @@ public final class Prover {
                 } else if (details.doubled.contains(entry.key())) {
                     tell(new Difference(entry.title() + ", " + amount + ", stands there twice", at, "doubled"));
                 } else if (changed != null) {
-                    Likeness.Diagnosis diagnosis = Likeness.compare(entry, changed);
+                    EntryComparison.Diagnosis diagnosis = EntryComparison.compare(entry, changed);
                     tell(new Difference(entry.title() + ": " + diagnosis.what(), at, diagnosis.likely()));
                 }
             });
@@ -287,7 +282,7 @@ public final class Prover {
                 earlier.put(
                         new Place(balance.account(), currency), balance.all().minor());
             }
-            Effect sent = log.effect(key);
+            BalanceChanges sent = log.effect(key);
             Set<Place> places = new TreeSet<>(after.keySet());
             places.addAll(earlier.keySet());
             places.addAll(sent.sides().keySet());
@@ -314,7 +309,7 @@ public final class Prover {
             Currency currency = Currency.getInstance(line.place().currency());
             String account = "account " + line.place().account() + ": ";
             if (line.sent() != line.landed()) {
-                String likely = Likeness.words(line.sent(), line.landed());
+                String likely = EntryComparison.words(line.sent(), line.landed());
                 return new Difference(
                         account + "the batch was to add " + Money.show(line.sent(), currency) + ", and the ledger has "
                                 + Money.show(line.landed(), currency) + " of it",
@@ -326,7 +321,7 @@ public final class Prover {
                     account + "before, batch and what others added make " + Money.show(reckoned, currency)
                             + ", and the ledger says " + Money.show(line.after(), currency),
                     "",
-                    Likeness.words(reckoned, line.after()));
+                    EntryComparison.words(reckoned, line.after()));
         }
 
         private List<Money> results(Books books) {
@@ -409,200 +404,15 @@ public final class Prover {
     }
 
     /** A call within one that cannot throw it. */
-    private interface Unchecked<T> {
+    interface Unchecked<T> {
         T call() throws IOException;
     }
 
-    private static <T> T unchecked(Unchecked<T> call) {
+    static <T> T unchecked(Unchecked<T> call) {
         try {
             return call.call();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
-        }
-    }
-
-    /** Statements against bank accounts, and accounts that should be nil. */
-    private static final class Statements {
-        private final Ledger ledger;
-        private final PostingLog log;
-        private final Patience patience;
-
-        Statements(Ledger ledger, PostingLog log, Patience patience) {
-            this.ledger = ledger;
-            this.log = log;
-            this.patience = patience;
-        }
-
-        List<Proof.ClosingLine> closings(List<PostingLog.Closing> closings) throws IOException {
-            List<Proof.ClosingLine> lines = new ArrayList<>();
-            for (PostingLog.Closing closing : closings) {
-                lines.add(closing(closing));
-            }
-            return lines;
-        }
-
-        private Proof.ClosingLine closing(PostingLog.Closing closing) throws IOException {
-            Currency currency = closing.balance().currency();
-            long at = balance(closing.account(), currency, closing.day());
-            long earlier = balance(closing.account(), currency, closing.from().minusDays(1));
-            Between between = patience.repeat(() -> {
-                Between found = new Between(closing.account());
-                ledger.entries(Ledger.Query.ofAccount(closing.account()), entry -> {
-                    LocalDate day = entry.entry().date();
-                    if (!day.isBefore(closing.from()) && !day.isAfter(closing.day())) {
-                        found.take(entry);
-                    }
-                });
-                found.flush();
-                return found;
-            });
-            Money opening = closing.opening();
-            return new Proof.ClosingLine(
-                    closing,
-                    new Money(at, currency),
-                    new Money(opening.minor() - earlier, currency),
-                    new Money(closing.balance().minor() - opening.minor() - between.posted, currency),
-                    new Money(between.foreign, currency),
-                    between.items);
-        }
-
-        /** Entries on an account, divided into those that were sent from here and others. */
-        private final class Between {
-            private final String account;
-            private final List<PostedEntry> some = new ArrayList<>();
-            private final List<String> items = new ArrayList<>();
-            private long posted;
-            private long foreign;
-
-            Between(String account) {
-                this.account = account;
-            }
-
-            void take(PostedEntry entry) {
-                some.add(entry);
-                if (some.size() == KEYS_A_CALL) {
-                    flush();
-                }
-            }
-
-            void flush() {
-                Set<String> ours = unchecked(() -> ours(some));
-                for (PostedEntry entry : some) {
-                    long minor = on(account, entry.entry());
-                    if (ours.contains(entry.entry().key())) {
-                        posted += minor;
-                    } else {
-                        foreign += minor;
-                        item(items, entry, minor);
-                    }
-                }
-                some.clear();
-            }
-        }
-
-        private static void item(List<String> items, PostedEntry entry, long minor) {
-            if (items.size() < ITEMS && minor != 0) {
-                Entry e = entry.entry();
-                String called = e.reference().equals(e.key()) ? "" : e.reference();
-                String text = e.narrative().isEmpty() || called.isEmpty()
-                        ? called + e.narrative()
-                        : called + ", " + e.narrative();
-                items.add(e.date() + "  " + Money.show(minor, e.currency()) + "  " + text + " (entry " + entry.number()
-                        + ")");
-            }
-        }
-
-        // Live entries that were sent from here; a reversal goes with what it reverses, which is neither.
-        private Set<String> ours(List<PostedEntry> entries) throws IOException {
-            List<String> keys = entries.stream()
-                    .filter(entry -> entry.standing().isLive())
-                    .map(entry -> entry.entry().key())
-                    .filter(key -> !key.isEmpty())
-                    .toList();
-            Set<String> found = new HashSet<>();
-            for (int from = 0; from < keys.size(); from += KEYS_A_CALL) {
-                log.latest(keys.subList(from, Math.min(keys.size(), from + KEYS_A_CALL)))
-                        .forEach((key, sent) -> {
-                            if (sent.state() == State.POSTED) {
-                                found.add(key);
-                            }
-                        });
-            }
-            return found;
-        }
-
-        private long balance(String account, Currency currency, LocalDate day) throws LedgerException {
-            long sum = 0;
-            for (Balance balance : patience.repeat(() -> ledger.balances(day))) {
-                if (balance.account().equals(account)
-                        && balance.posted().currency().equals(currency)) {
-                    sum += balance.all().minor();
-                }
-            }
-            return sum;
-        }
-
-        private static long on(String account, Entry entry) {
-            return entry.lines().stream()
-                    .filter(line -> line.account().equals(account))
-                    .mapToLong(EntryLine::minor)
-                    .sum();
-        }
-
-        List<Proof.OpenAccount> open(Books books) throws LedgerException {
-            List<Proof.OpenAccount> open = new ArrayList<>();
-            Collection<Balance> balances = patience.repeat(() -> ledger.balances(LocalDate.MAX));
-            for (Balance balance : balances) {
-                Account account = books.account(balance.account());
-                if (account == null) {
-                    continue;
-                }
-                if (account.shouldBeNil() && balance.all().minor() != 0) {
-                    open.add(new Proof.OpenAccount(account, balance.all(), left(account.code())));
-                }
-            }
-            return open;
-        }
-
-        // The entries on the account that no other one of the opposite amount answers, the latest first.
-        private List<String> left(String account) throws LedgerException {
-            Map<Long, Deque<Long>> byAmount = new HashMap<>();
-            patience.repeat(() -> {
-                byAmount.clear();
-                ledger.entries(Ledger.Query.ofAccount(account), entry -> {
-                    long minor = on(account, entry.entry());
-                    Deque<Long> opposite = byAmount.get(-minor);
-                    if (opposite == null) {
-                        byAmount.computeIfAbsent(minor, m -> new ArrayDeque<>(2))
-                                .addLast(entry.recorded());
-                    } else {
-                        opposite.removeLast();
-                        if (opposite.isEmpty()) {
-                            byAmount.remove(-minor);
-                        }
-                    }
-                });
-                return true;
-            });
-            Set<Long> latest = byAmount.values().stream()
-                    .flatMap(Collection::stream)
-                    .sorted(Comparator.reverseOrder())
-                    .limit(ITEMS)
-                    .collect(Collectors.toSet());
-            List<PostedEntry> shown = patience.repeat(() -> {
-                List<PostedEntry> some = new ArrayList<>();
-                ledger.entries(Ledger.Query.ofAccount(account), entry -> {
-                    if (latest.contains(entry.recorded())) {
-                        some.add(entry);
-                    }
-                });
-                return some;
-            });
-            List<String> items = new ArrayList<>();
-            for (int i = shown.size() - 1; i >= 0; i--) {
-                item(items, shown.get(i), on(account, shown.get(i).entry()));
-            }
-            return items;
         }
     }
 }

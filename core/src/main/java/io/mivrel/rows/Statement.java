@@ -25,11 +25,11 @@ public record Statement(
         @Nullable String closing,
         @Nullable LocalDate openingDate,
         @Nullable LocalDate closingDate,
-        Stated stated,
+        Totals stated,
         int leeway) {
 
     /** Nothing stated. */
-    public static final Stated NOTHING_STATED = new Stated(-1, -1, -1, null, null);
+    public static final Totals NOTHING_STATED = new Totals(-1, -1, -1, null, null);
 
     /**
      * Control totals that the statement carries; -1 or {@code null} where it does not.
@@ -40,7 +40,7 @@ public record Statement(
      * @param credits sum in, positive
      * @param debits sum out, positive
      */
-    public record Stated(
+    public record Totals(
             long entries,
             long creditEntries,
             long debitEntries,

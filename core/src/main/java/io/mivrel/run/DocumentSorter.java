@@ -56,7 +56,7 @@ final class DocumentSorter {
 
     private long codedOtherwise;
     private @Nullable Origin codedOtherwiseFirst;
-    private final Repeats repeats;
+    private final RepeatedDocuments repeats;
     private final Transfers transfers;
     private final @Nullable WriterThread writerThread;
     /** The deliveries that get what went out by others before, a bit for each. */
@@ -74,7 +74,7 @@ final class DocumentSorter {
         Kind kind = plan.kind();
         this.plan = plan;
         this.identities = kind.identity();
-        this.repeats = new Repeats(kind, plan.inputs(), plan.joinsFiles());
+        this.repeats = new RepeatedDocuments(kind, plan.inputs(), plan.joinsFiles());
         this.history = plan.history();
         this.transfers = new Transfers(plan.books(), history, plan.inputs());
         this.checks = checks;
@@ -234,18 +234,18 @@ final class DocumentSorter {
         try {
             Earlier named = repeats.named(identity, records);
             if (named != null) {
-                return Repetition.ofName(plan.kind(), records, named);
+                return RepeatFinding.ofName(plan.kind(), records, named);
             }
-            Repeats.Alike alike = repeats.alike(figures, records);
-            Finding found = alike == null ? null : Repetition.ofFigures(plan.kind(), records, alike);
+            RepeatedDocuments.Alike alike = repeats.alike(figures, records);
+            Finding found = alike == null ? null : RepeatFinding.ofFigures(plan.kind(), records, alike);
             if (found != null && found.blocks()) {
                 return found;
             }
             long day = records.block().number(plan.kind().date(), records.from());
             Earlier delivered = history.alike(identity, figures, day);
-            return delivered == null || !Repetition.isNear(plan.kind(), delivered, records)
+            return delivered == null || !RepeatFinding.isNear(plan.kind(), delivered, records)
                     ? found
-                    : Repetition.ofFigures(plan.kind(), records, new Repeats.Alike(delivered, true));
+                    : RepeatFinding.ofFigures(plan.kind(), records, new RepeatedDocuments.Alike(delivered, true));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -11,8 +11,8 @@ import io.mivrel.posting.Abilities;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Answer.Result;
 import io.mivrel.posting.Balance;
+import io.mivrel.posting.BalanceChanges;
 import io.mivrel.posting.Batch;
-import io.mivrel.posting.Effect;
 import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
 import io.mivrel.posting.Ledger;
@@ -163,7 +163,7 @@ public final class OwnLedgerExample implements Ledger {
 
     @Override
     public List<Balance> balances(LocalDate day) {
-        Effect sums = new Effect();
+        BalanceChanges sums = new BalanceChanges();
         recorded.stream()
                 .filter(entry -> entry.standing() == Standing.DRAFT
                         && !entry.entry().date().isAfter(day))

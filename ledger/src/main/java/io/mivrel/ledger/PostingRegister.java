@@ -4,13 +4,13 @@ import io.mivrel.database.ManyRows;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Balance;
+import io.mivrel.posting.BalanceChanges;
 import io.mivrel.posting.Batch;
-import io.mivrel.posting.Effect;
 import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryCodec;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.PostingLog;
-import io.mivrel.posting.Sourced;
+import io.mivrel.posting.SourcedEntry;
 import io.mivrel.posting.Standing;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
@@ -201,7 +201,7 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     }
 
     @Override
-    public void intend(String batch, List<Sourced> parcel, Collection<Entry> replaced) throws IOException {
+    public void intend(String batch, List<SourcedEntry> parcel, Collection<Entry> replaced) throws IOException {
         Map<String, Entry> old = new HashMap<>();
         replaced.forEach(entry -> old.put(entry.key(), entry));
         byte[] content = pack(parcel, old);
@@ -213,7 +213,7 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
             run("INSERT INTO ledger_parcel VALUES (?, ?, ?)", id, place, content);
             long document = number("SELECT coalesce(max(id), 0) FROM ledger_document");
             try (ManyRows rows = new ManyRows(connection, "ledger_document", DOCUMENT_COLUMNS, parcel.size())) {
-                for (Sourced sent : parcel) {
+                for (SourcedEntry sent : parcel) {
                     Entry entry = sent.entry();
                     atHand.put(entry.key(), ++document);
                     rows.add(document).add(id).add(entry.key()).add(entry.digest());
@@ -241,18 +241,18 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
                 : number("SELECT max(id) FROM ledger_document WHERE document_key = ? AND batch_id = ?", key, batchId);
     }
 
-    private static byte[] pack(List<Sourced> parcel, Map<String, Entry> replaced) throws IOException {
+    private static byte[] pack(List<SourcedEntry> parcel, Map<String, Entry> replaced) throws IOException {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         Deflater fast = new Deflater(Deflater.BEST_SPEED);
         try (DataOutputStream out =
                 new DataOutputStream(new BufferedOutputStream(new DeflaterOutputStream(bytes, fast, BUFFER), BUFFER))) {
             out.writeInt(parcel.size());
-            for (Sourced sent : parcel) {
+            for (SourcedEntry sent : parcel) {
                 EntryCodec.write(out, sent);
                 Entry old = replaced.get(sent.entry().key());
                 out.writeBoolean(old != null);
                 if (old != null) {
-                    EntryCodec.write(out, new Sourced(old, "", new long[0]));
+                    EntryCodec.write(out, new SourcedEntry(old, "", new long[0]));
                 }
             }
         } finally {
@@ -262,7 +262,7 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     }
 
     @Override
-    public void settle(String batch, List<Settled> settled, Effect effect) throws IOException {
+    public void settle(String batch, List<Settled> settled, BalanceChanges effect) throws IOException {
         write(() -> {
             long id = id(batch);
             try (PreparedStatement update = connection.prepareStatement("UPDATE ledger_document SET state = ?,"
@@ -284,7 +284,8 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
                     }
                 }
             }
-            for (Map.Entry<Effect.Place, Effect.Sides> one : effect.sides().entrySet()) {
+            for (Map.Entry<BalanceChanges.Place, BalanceChanges.Sides> one :
+                    effect.sides().entrySet()) {
                 run(
                         "INSERT INTO ledger_effect VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (batch_id, account, currency)"
                                 + " DO UPDATE SET debit = ledger_effect.debit + excluded.debit,"
@@ -474,17 +475,17 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
     }
 
     @Override
-    public Effect effect(String batch) throws IOException {
+    public BalanceChanges effect(String batch) throws IOException {
         return read(() -> {
-            Effect effect = new Effect();
+            BalanceChanges effect = new BalanceChanges();
             try (PreparedStatement query = prepare(
                             "SELECT account, currency, debit, credit, lines FROM ledger_effect WHERE batch_id = ?",
                             id(batch));
                     ResultSet rows = query.executeQuery()) {
                 while (rows.next()) {
                     effect.add(
-                            new Effect.Place(rows.getString(1), rows.getString(2)),
-                            new Effect.Sides(rows.getLong(3), rows.getLong(4), rows.getLong(5)));
+                            new BalanceChanges.Place(rows.getString(1), rows.getString(2)),
+                            new BalanceChanges.Sides(rows.getLong(3), rows.getLong(4), rows.getLong(5)));
                 }
             }
             return effect;
@@ -549,7 +550,7 @@ public final class PostingRegister implements PostingLog, AutoCloseable {
                 new BufferedInputStream(new InflaterInputStream(new ByteArrayInputStream(content)), BUFFER))) {
             int count = in.readInt();
             for (int i = 0; i < count; i++) {
-                Sourced sent = EntryCodec.read(in);
+                SourcedEntry sent = EntryCodec.read(in);
                 target.take(sent, in.readBoolean() ? EntryCodec.read(in).entry() : null);
             }
         }

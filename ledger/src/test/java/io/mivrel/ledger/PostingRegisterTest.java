@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Answer.Result;
+import io.mivrel.posting.BalanceChanges;
 import io.mivrel.posting.Batch;
-import io.mivrel.posting.Effect;
 import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
 import io.mivrel.posting.PostMode;
@@ -15,7 +15,7 @@ import io.mivrel.posting.PostingLog.Noted;
 import io.mivrel.posting.PostingLog.Sent;
 import io.mivrel.posting.PostingLog.Settled;
 import io.mivrel.posting.PostingLog.State;
-import io.mivrel.posting.Sourced;
+import io.mivrel.posting.SourcedEntry;
 import io.mivrel.posting.Standing;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -45,7 +45,7 @@ public class PostingRegisterTest {
         return new Object[][] {{file}, {onServer}};
     }
 
-    private static Sourced sent(String key, long minor) {
+    private static SourcedEntry sent(String key, long minor) {
         Entry entry = Entry.of(
                 key,
                 "journals",
@@ -54,7 +54,7 @@ public class PostingRegisterTest {
                 POUND,
                 "tin",
                 List.of(EntryLine.of("5010", minor, "tin"), EntryLine.of("1200", -minor, "tin")));
-        return new Sourced(entry, "ledger.csv", new long[] {2, 3});
+        return new SourcedEntry(entry, "ledger.csv", new long[] {2, 3});
     }
 
     private static void begin(PostingRegister register, String batch) throws IOException {
@@ -74,9 +74,9 @@ public class PostingRegisterTest {
         return new Settled(key, State.POSTED, Answer.of(key, Result.ADDED, "7"));
     }
 
-    private static Effect effect(Sourced... of) {
-        Effect effect = new Effect();
-        for (Sourced one : of) {
+    private static BalanceChanges effect(SourcedEntry... of) {
+        BalanceChanges effect = new BalanceChanges();
+        for (SourcedEntry one : of) {
             effect.add(one.entry());
         }
         return effect;
@@ -119,7 +119,7 @@ public class PostingRegisterTest {
             assertThat(latest.get("K2").answer().number()).isEqualTo("7");
             assertThat(register.effect("a")
                             .sides()
-                            .get(new Effect.Place("5010", "GBP"))
+                            .get(new BalanceChanges.Place("5010", "GBP"))
                             .debit())
                     .isEqualTo(390);
             List<String> unpacked = new ArrayList<>();
@@ -143,14 +143,14 @@ public class PostingRegisterTest {
             int count = 0;
             for (int size : new int[] {1, 99, 100, 101, 350}) {
                 int first = count;
-                List<Sourced> parcel = IntStream.range(first, first + size)
+                List<SourcedEntry> parcel = IntStream.range(first, first + size)
                         .mapToObj(i -> sent("K" + i, i + 1))
                         .toList();
                 register.intend("a", parcel, List.of());
                 register.settle(
                         "a",
                         parcel.stream().map(one -> posted(one.entry().key())).toList(),
-                        effect(parcel.toArray(Sourced[]::new)));
+                        effect(parcel.toArray(SourcedEntry[]::new)));
                 count += size;
             }
             assertThat(states(register, "a"))
@@ -160,7 +160,7 @@ public class PostingRegisterTest {
             long sum = (long) count * (count + 1) / 2;
             assertThat(register.effect("a")
                             .sides()
-                            .get(new Effect.Place("1200", "GBP"))
+                            .get(new BalanceChanges.Place("1200", "GBP"))
                             .credit())
                     .isEqualTo(sum);
         }

@@ -24,12 +24,12 @@ import org.jspecify.annotations.Nullable;
 
 /** Writes the settings of a company by the answers that were given. */
 final class CompanyWriter {
-    private final Beginning begun;
+    private final CompanySetup begun;
     private final Map<String, String> answers;
     private final CompanyFiles files;
     private final List<String> told = new ArrayList<>();
 
-    CompanyWriter(Beginning begun, Map<String, String> answers, CompanyFiles files) {
+    CompanyWriter(CompanySetup begun, Map<String, String> answers, CompanyFiles files) {
         this.begun = begun;
         this.answers = answers;
         this.files = files;
@@ -61,7 +61,7 @@ final class CompanyWriter {
     private void another(RawFiles group) throws IOException {
         intake(group, "");
         Path layout = Objects.requireNonNull(group.like);
-        FileSurvey.Likeness likeness = Objects.requireNonNull(group.likeness);
+        FileSurvey.LayoutMatch likeness = Objects.requireNonNull(group.likeness);
         if (!likeness.mended().isEmpty()) {
             files.mend("layouts/" + layout.getFileName(), likeness.mended());
             told.add("layouts/" + layout.getFileName() + " reads both forms now; as it was: layouts/earlier");

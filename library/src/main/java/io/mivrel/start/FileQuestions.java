@@ -31,11 +31,11 @@ final class FileQuestions {
     private static final String HOLD = "hold";
     private static final int SAMPLE_ROWS = 3;
 
-    private final Beginning beginning;
+    private final CompanySetup beginning;
     private final StartBooks books;
     private final Map<String, String> answers;
 
-    FileQuestions(Beginning beginning, StartBooks books, Map<String, String> answers) {
+    FileQuestions(CompanySetup beginning, StartBooks books, Map<String, String> answers) {
         this.beginning = beginning;
         this.books = books;
         this.answers = answers;
@@ -43,10 +43,10 @@ final class FileQuestions {
 
     /** The next question about files of a form; {@code null} when none is open. */
     @Nullable
-    Asked open(RawFiles group) throws IOException {
+    StartQuestion open(RawFiles group) throws IOException {
         String prefix = beginning.prefixOf(group);
         String name = group.files.get(0).getFileName().toString();
-        Asked asked = aboutForm(group, prefix, name);
+        StartQuestion asked = aboutForm(group, prefix, name);
         if (asked != null || beginning.isSame(group)) {
             return asked;
         }
@@ -57,13 +57,13 @@ final class FileQuestions {
         return asked != null ? asked : aboutDocuments(group, prefix, name);
     }
 
-    private @Nullable Asked aboutForm(RawFiles group, String prefix, String name) {
-        FileSurvey.Likeness likeness = group.likeness;
+    private @Nullable StartQuestion aboutForm(RawFiles group, String prefix, String name) {
+        FileSurvey.LayoutMatch likeness = group.likeness;
         if (likeness == null || answers.containsKey(prefix + SAME)) {
             return null;
         }
         boolean mended = !likeness.mended().isEmpty();
-        return Asked.of(
+        return StartQuestion.of(
                         prefix + SAME,
                         name + ": is it a later file of what "
                                 + Objects.requireNonNull(group.like).getFileName() + " was made for"
@@ -73,14 +73,14 @@ final class FileQuestions {
     }
 
     // What the survey could not tell, and which accounts are meant.
-    private @Nullable Asked aboutReading(RawFiles group, String prefix, String name) throws IOException {
+    private @Nullable StartQuestion aboutReading(RawFiles group, String prefix, String name) throws IOException {
         for (Survey.Question question : group.survey.survey().open()) {
             if (!answers.containsKey(prefix + question.about())
                     && !question.about().equals("accounts")) {
                 return ofSurvey(group, question, prefix, name);
             }
         }
-        Asked owed = aboutOwed(group, prefix, name);
+        StartQuestion owed = aboutOwed(group, prefix, name);
         if (owed != null) {
             return owed;
         }
@@ -89,14 +89,16 @@ final class FileQuestions {
             if (!answers.containsKey(about)) {
                 List<String> codes = new ArrayList<>(books.accounts(false));
                 codes.add(Survey.NOT_POSTED + "\tnot posted");
-                return Asked.of(about, name + ": which account is a " + line.side() + " of '" + line.column() + "'?")
+                return StartQuestion.of(
+                                about, name + ": which account is a " + line.side() + " of '" + line.column() + "'?")
                         .choosing(codes);
             }
         }
         for (String number : group.survey.accountNumbers()) {
             boolean byNumber = group.survey.survey().question(ACCOUNT) == null;
             if (byNumber && books.codeOf(number) == null && !answers.containsKey(prefix + ACCOUNT + " " + number)) {
-                return Asked.of(prefix + ACCOUNT + " " + number, name + ": which account is the bank's " + number + "?")
+                return StartQuestion.of(
+                                prefix + ACCOUNT + " " + number, name + ": which account is the bank's " + number + "?")
                         .choosing(books.accounts(true));
             }
         }
@@ -104,7 +106,7 @@ final class FileQuestions {
     }
 
     // The account is a card or a loan, and arithmetic leaves open whether the balance of the file is what is owed.
-    private @Nullable Asked aboutOwed(RawFiles group, String prefix, String name) {
+    private @Nullable StartQuestion aboutOwed(RawFiles group, String prefix, String name) {
         Survey survey = group.survey.survey();
         String account = answers.get(prefix + ACCOUNT);
         if (account == null || !survey.mayBeOwed() || !books.isOwed(account) || answers.containsKey(prefix + SIGNS)) {
@@ -112,7 +114,7 @@ final class FileQuestions {
         }
         Signs here = survey.refinement().signs();
         Signs owed = here == Signs.REVERSED ? Signs.BALANCE_REVERSED : Signs.ALL_REVERSED;
-        return Asked.of(
+        return StartQuestion.of(
                         prefix + SIGNS,
                         name + ": are its balances what is owed on " + account + "? Then '" + owed.word() + "', else '"
                                 + here.word() + "'")
@@ -122,7 +124,7 @@ final class FileQuestions {
                 .usually(owed.word());
     }
 
-    private @Nullable Asked aboutDocuments(RawFiles group, String prefix, String name) throws IOException {
+    private @Nullable StartQuestion aboutDocuments(RawFiles group, String prefix, String name) throws IOException {
         Kind gives = group.gives();
         if (gives == null) {
             throw new IOException(name + ": what its rows are could not be found out; see: mivrel survey " + name);
@@ -137,7 +139,7 @@ final class FileQuestions {
         if (gives.isOfAccount() && isCoded(group) && !answers.containsKey(prefix + UNCODED)) {
             List<String> choices = new ArrayList<>(List.of(HOLD + "\tuntil the coding table decides"));
             choices.addAll(books.accounts(false));
-            return Asked.of(
+            return StartQuestion.of(
                             prefix + UNCODED,
                             "What becomes of lines that no entry of the coding table decides? '" + HOLD
                                     + "', or a suspense account")
@@ -148,13 +150,13 @@ final class FileQuestions {
     }
 
     // What the tax codes of invoices are, where neither the books nor the figures tell.
-    private @Nullable Asked aboutTax(RawFiles group, String prefix, String name) throws IOException {
+    private @Nullable StartQuestion aboutTax(RawFiles group, String prefix, String name) throws IOException {
         InvoiceFacts facts = InvoiceFacts.of(group);
         if (facts == null || books.there() != null) {
             return null;
         }
         if (!facts.unknownRates().isEmpty() && !answers.containsKey(prefix + RATES)) {
-            return Asked.of(
+            return StartQuestion.of(
                     prefix + RATES,
                     name + ": how many per cent is each of these tax codes: "
                             + String.join(", ", facts.unknownRates()) + "? Write "
@@ -163,16 +165,17 @@ final class FileQuestions {
         return facts.taxCodes().isEmpty() ? null : books.aboutTaxAccount();
     }
 
-    private Asked ofSurvey(RawFiles group, Survey.Question question, String prefix, String name) throws IOException {
+    private StartQuestion ofSurvey(RawFiles group, Survey.Question question, String prefix, String name)
+            throws IOException {
         String about = prefix + question.about();
-        Asked asked = Asked.of(about, name + ": " + question.words());
+        StartQuestion asked = StartQuestion.of(about, name + ": " + question.words());
         return switch (question.about()) {
             case ACCOUNT -> {
                 List<String> money = books.accounts(true);
                 Set<String> numbers = group.survey.accountNumbers();
                 String known =
                         numbers.size() == 1 ? books.codeOf(numbers.iterator().next()) : null;
-                yield Asked.of(about, name + ": which account of the chart is this one?")
+                yield StartQuestion.of(about, name + ": which account of the chart is this one?")
                         .choosing(books.accounts(false))
                         .showing((money.isEmpty() ? books.likely() : money)
                                 .stream().map(m -> m.replace("\t", "  ")).toList())
@@ -193,7 +196,7 @@ final class FileQuestions {
         return beginning.shapesOf(group).stream().anyMatch(s -> s.takes().equals("journals"));
     }
 
-    private Asked deliveries(RawFiles group, Kind gives) {
+    private StartQuestion deliveries(RawFiles group, Kind gives) {
         List<String> choices = new ArrayList<>();
         List<String> samples = new ArrayList<>();
         for (Shelf.Shape shape : Shelf.shapes()) {
@@ -206,7 +209,7 @@ final class FileQuestions {
                 sample(group, shape).forEach(line -> samples.add("    " + line));
             }
         }
-        return Asked.of(
+        return StartQuestion.of(
                         beginning.prefixOf(group) + DELIVER,
                         group.files.get(0).getFileName() + ": which delivery format? (one name, or several)")
                 .choosing(choices)

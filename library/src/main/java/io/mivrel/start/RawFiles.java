@@ -5,7 +5,7 @@ import io.mivrel.files.settings.RunSheet;
 import io.mivrel.model.Kind;
 import io.mivrel.run.Progress;
 import io.mivrel.survey.Answers;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.text.DateNames;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -33,7 +33,7 @@ final class RawFiles {
     @Nullable
     Path like;
     /** What is different from that. */
-    FileSurvey.@Nullable Likeness likeness;
+    FileSurvey.@Nullable LayoutMatch likeness;
     /** What a list of invoices tells about the books; {@code null} until it is asked for. */
     @Nullable
     InvoiceFacts facts;
@@ -56,7 +56,7 @@ final class RawFiles {
     /** The currency that the files state, where it is not that of the books; {@code null} when it is, or none is stated. */
     @Nullable
     String foreign(@Nullable String home) {
-        Facts facts = survey.survey().facts();
+        FileProfile facts = survey.survey().facts();
         String stated = facts.currency().getCurrencyCode();
         return facts.currencyStated() && !stated.equals(home) ? stated : null;
     }
@@ -70,7 +70,7 @@ final class RawFiles {
 
     /** Looks once more, knowing the currency of the books, where its amounts have other decimals than most. */
     void look(Currency currency) throws IOException {
-        if (currency.getDefaultFractionDigits() != Facts.ASSUMED.getDefaultFractionDigits()) {
+        if (currency.getDefaultFractionDigits() != FileProfile.ASSUMED.getDefaultFractionDigits()) {
             look("currency", currency.getCurrencyCode());
         }
     }

@@ -93,10 +93,10 @@ public final class Shelf {
             try {
                 Path raw = trial.resolve(kind + ".csv");
                 Files.writeString(raw, resource("sample-" + kind + ".csv"));
-                Beginning beginning = new Beginning(trial).take(raw);
+                CompanySetup beginning = new CompanySetup(trial).take(raw);
                 Map.of("company", "Larkmoor Bell Foundry", "currency", "GBP", "account", "1800", "signs", "as written")
                         .forEach(beginning::ahead);
-                Asked asked = beginning.next();
+                StartQuestion asked = beginning.next();
                 while (asked != null && !asked.about().equals("deliver") && beginning.takeUsual(asked)) {
                     asked = beginning.next();
                 }

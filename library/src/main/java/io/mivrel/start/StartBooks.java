@@ -5,7 +5,7 @@ import io.mivrel.books.Account;
 import io.mivrel.books.AccountStatus;
 import io.mivrel.books.AccountType;
 import io.mivrel.books.Books;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -82,10 +82,10 @@ final class StartBooks {
 
     /** Takes the answer that names a chart. */
     void chart(String text) throws IOException, WrongAnswerException {
-        if (!text.equals(Beginning.SMALL)) {
+        if (!text.equals(CompanySetup.SMALL)) {
             Path file = Path.of(text);
             if (!Files.isRegularFile(file)) {
-                throw new WrongAnswerException("'" + text + "' is neither a file nor '" + Beginning.SMALL + "'");
+                throw new WrongAnswerException("'" + text + "' is neither a file nor '" + CompanySetup.SMALL + "'");
             }
             use(file);
         }
@@ -98,28 +98,29 @@ final class StartBooks {
 
     /** The next question about books that are to be made; {@code null} when none is open. */
     @Nullable
-    Asked open(List<RawFiles> groups) {
+    StartQuestion open(List<RawFiles> groups) {
         if (books != null) {
             return null;
         }
         if (!answers.containsKey(COMPANY)) {
-            return Asked.of(COMPANY, "What is the company called?");
+            return StartQuestion.of(COMPANY, "What is the company called?");
         }
         if (!answers.containsKey(CURRENCY)) {
             String stated = groups.stream()
                     .map(g -> g.survey.survey().facts())
-                    .filter(Facts::currencyStated)
+                    .filter(FileProfile::currencyStated)
                     .map(facts -> facts.currency().getCurrencyCode())
                     .findFirst()
                     .orElse(null);
-            return Asked.of(CURRENCY, "In which currency are its books kept? (such as GBP, EUR, USD)")
+            return StartQuestion.of(CURRENCY, "In which currency are its books kept? (such as GBP, EUR, USD)")
                     .usually(stated);
         }
         if (!answers.containsKey(CHART)) {
-            return Asked.of(
+            return StartQuestion.of(
                             CHART,
-                            "A file with its chart of accounts? Or '" + Beginning.SMALL + "' for the common accounts")
-                    .usually(Beginning.SMALL);
+                            "A file with its chart of accounts? Or '" + CompanySetup.SMALL
+                                    + "' for the common accounts")
+                    .usually(CompanySetup.SMALL);
         }
         if (chart != null && chartRows.isEmpty()) {
             return aboutTypes(chart);
@@ -136,16 +137,16 @@ final class StartBooks {
         return books != null ? books.currency().getCurrencyCode() : answers.get(CURRENCY);
     }
 
-    private @Nullable Asked aboutTypes(ChartExport export) {
+    private @Nullable StartQuestion aboutTypes(ChartExport export) {
         if (export.untyped) {
-            return Asked.of(
+            return StartQuestion.of(
                     TYPES,
                     "The chart tells no types. Which codes are what? Such as 1000-1999: asset, 2000-2999: liability,"
                             + " 3000-3999: equity, 4000-4999: income, 5000-8999: expense");
         }
         Set<String> unknown = export.unknownTypes();
         if (!unknown.isEmpty()) {
-            return Asked.of(
+            return StartQuestion.of(
                     TYPES,
                     "What is each of these in the chart: " + String.join(", ", unknown)
                             + "? Write asset, liability, equity, income or expense behind a colon: "
@@ -161,10 +162,10 @@ final class StartBooks {
 
     /** The question which account takes tax, where neither the chart nor an answer tells; {@code null} when one does. */
     @Nullable
-    Asked aboutTaxAccount() {
+    StartQuestion aboutTaxAccount() {
         return taxAccount() != null
                 ? null
-                : Asked.of(TAX_ACCOUNT, "To which account is tax on sales and purchases posted?")
+                : StartQuestion.of(TAX_ACCOUNT, "To which account is tax on sales and purchases posted?")
                         .choosing(accounts(false));
     }
 

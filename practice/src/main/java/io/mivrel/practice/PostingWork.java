@@ -170,7 +170,7 @@ final class PostingWork {
                 .toList();
         long next = 1 + database.number("SELECT coalesce(max(id), 0) FROM entry");
         Long batchId = batch == null ? null : batchId(batch);
-        Deed deed = new Deed(database, company);
+        HistoryWriter deed = new HistoryWriter(database, company);
         long id = deed.add(batch == null ? "entered by hand" : "posted", batchId, next, toWrite.size() + finals.size());
         deed.remove(
                 replaced.stream()

@@ -60,7 +60,7 @@ final class WithdrawalWork {
             }
         }
         if (!ready.isEmpty()) {
-            Deed deed = new Deed(database, company);
+            HistoryWriter deed = new HistoryWriter(database, company);
             deed.add("made final", batchId(batch), 1, 0);
             deed.makeFinal(ready);
         }
@@ -142,7 +142,7 @@ final class WithdrawalWork {
             return;
         }
         long next = 1 + database.number("SELECT coalesce(max(id), 0) FROM entry");
-        Deed deed = new Deed(database, company);
+        HistoryWriter deed = new HistoryWriter(database, company);
         Long batchId = batchId(batch);
         long id = deed.add("withdrawn", batchId, next, finals.size());
         deed.remove(drafts, id);

@@ -7,10 +7,10 @@ import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
 import io.mivrel.posting.EntrySource;
 import io.mivrel.posting.Ledger;
-import io.mivrel.posting.Patience;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.Poster;
-import io.mivrel.posting.Sourced;
+import io.mivrel.posting.RetryPolicy;
+import io.mivrel.posting.SourcedEntry;
 import io.mivrel.posting.Standing;
 import io.mivrel.practice.web.Misbehaviour;
 import io.mivrel.practice.web.WebLedger;
@@ -27,7 +27,7 @@ import java.util.List;
 
 /** Posts some entries; as a process of its own, it is there to be killed. */
 final class PosterProcess {
-    static final Patience SHORT = new Patience(Duration.ofMillis(2), Duration.ofMillis(40), 12);
+    static final RetryPolicy SHORT = new RetryPolicy(Duration.ofMillis(2), Duration.ofMillis(40), 12);
     static final String COMPANY = "Larkmoor Bell Foundry";
     static final String TOKEN = "a token for tests";
 
@@ -62,7 +62,7 @@ final class PosterProcess {
         @Override
         public void entries(Target target) throws IOException {
             for (int i = 1; i <= count; i++) {
-                target.take(new Sourced(entry(i), "tin.csv", new long[] {i + 1}));
+                target.take(new SourcedEntry(entry(i), "tin.csv", new long[] {i + 1}));
             }
         }
     }

@@ -7,7 +7,7 @@ import io.mivrel.model.Rule;
 import io.mivrel.money.Money;
 import io.mivrel.posting.Answer;
 import io.mivrel.posting.Answer.Result;
-import io.mivrel.posting.Effect;
+import io.mivrel.posting.BalanceChanges;
 import io.mivrel.posting.Entry;
 import io.mivrel.posting.EntryLine;
 import io.mivrel.posting.Ledger;
@@ -168,7 +168,7 @@ public final class PostingText {
 
     private String amounts() {
         Map<String, Long> debits = new TreeMap<>();
-        for (Map.Entry<Effect.Place, Effect.Sides> side :
+        for (Map.Entry<BalanceChanges.Place, BalanceChanges.Sides> side :
                 posting.effect().sides().entrySet()) {
             debits.merge(side.getKey().currency(), side.getValue().debit(), Math::addExact);
         }

@@ -102,7 +102,7 @@ public final class ProofText {
         } else {
             page.line("there", String.format(Locale.ROOT, "%,d of them, as they are", proof.there()));
         }
-        for (ExportProof.Line line : proof.accounts()) {
+        for (Proof.AccountLine line : proof.accounts()) {
             Currency currency = Currency.getInstance(line.place().currency());
             String text = String.format(
                     Locale.ROOT,

@@ -4,7 +4,7 @@ import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
 import io.mivrel.survey.ColumnSurvey;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.Survey;
 import java.math.BigDecimal;
 import java.util.Locale;
@@ -29,7 +29,7 @@ public final class SurveyJson {
     }
 
     private void write(String layout) {
-        Facts facts = survey.facts();
+        FileProfile facts = survey.facts();
         json.writeStartObject();
         json.writeStringProperty("format", "mivrel-survey");
         json.writeNumberProperty("version", 1);

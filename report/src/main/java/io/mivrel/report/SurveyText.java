@@ -17,7 +17,7 @@ import io.mivrel.shape.Shape;
 import io.mivrel.shape.Wrapped;
 import io.mivrel.shape.Years;
 import io.mivrel.survey.ColumnSurvey;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
@@ -82,7 +82,7 @@ public final class SurveyText {
 
     private void form(Survey survey) {
         out.append('\n').append(Finding.clip(survey.file())).append("\n\n");
-        Facts facts = survey.facts();
+        FileProfile facts = survey.facts();
         line("kind", kind(facts));
         if (!facts.encodingWhy().isEmpty()) {
             line(
@@ -152,7 +152,7 @@ public final class SurveyText {
                 : "rows " + (survey.titlesRow() - survey.titleRows() + 1) + "-" + survey.titlesRow();
     }
 
-    private static String kind(Facts facts) {
+    private static String kind(FileProfile facts) {
         return switch (facts.kind()) {
             case SEPARATED -> "separated text, " + separator(facts.separator()) + ", line ends " + facts.lineEnds();
             case FIXED_WIDTH -> facts.words() + ", line ends " + facts.lineEnds();
@@ -163,7 +163,7 @@ public final class SurveyText {
         };
     }
 
-    private void print(Facts.Print print) {
+    private void print(FileProfile.Print print) {
         line(
                 "columns",
                 print.slices().stream()

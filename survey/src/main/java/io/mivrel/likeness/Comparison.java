@@ -6,7 +6,7 @@ import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.rows.FileKind;
 import io.mivrel.survey.ColumnSurvey;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.Survey;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
@@ -54,7 +54,7 @@ public record Comparison(
     public static Comparison of(Survey survey, Layout layout) {
         List<String> breaking = new ArrayList<>();
         List<String> harmless = new ArrayList<>();
-        Facts facts = survey.facts();
+        FileProfile facts = survey.facts();
         if (!layout.format().kind().takes(facts.kind())) {
             breaking.add("the file is " + facts.words() + ", but the layout says 'kind: "
                     + layout.format().kind().word() + "'");

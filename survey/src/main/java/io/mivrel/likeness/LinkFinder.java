@@ -8,7 +8,7 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.shape.Link;
 import io.mivrel.shape.TitledRows;
 import io.mivrel.survey.ColumnSurvey;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Proof;
 import io.mivrel.text.Hash64;
@@ -46,7 +46,7 @@ public final class LinkFinder {
 
         /** How the file is laid out. */
         public FileFormat format() {
-            Facts facts = survey.facts();
+            FileProfile facts = survey.facts();
             return new FileFormat(
                     facts.kind(),
                     facts.separator(),

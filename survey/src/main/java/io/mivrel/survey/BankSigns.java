@@ -1,7 +1,7 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.FigureLabels;
 import io.mivrel.intake.Signs;
-import io.mivrel.intake.Stated;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.SourceRecord;
@@ -62,7 +62,7 @@ final class BankSigns {
     }
 
     /** The figures beside the rows, to be compared each time. */
-    Stated stated() {
+    FigureLabels stated() {
         return found.beside.stated(asRead().turnsBalances() || found.relation == null && found.beside.owed());
     }
 

@@ -1,6 +1,6 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.Stated;
+import io.mivrel.intake.FigureLabels;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.TradeWords;
@@ -271,8 +271,8 @@ final class BesideFigures {
     }
 
     /** The labels, to be compared in each run. */
-    Stated stated(boolean owed) {
-        return new Stated(label(Role.OPENING), label(Role.CLOSING), owed)
+    FigureLabels stated(boolean owed) {
+        return new FigureLabels(label(Role.OPENING), label(Role.CLOSING), owed)
                 .turningOver(label(Role.IN), label(Role.OUT), label(Role.COUNT));
     }
 

@@ -2,9 +2,9 @@ package io.mivrel.survey;
 
 import io.mivrel.intake.DateWindow;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FigureLabels;
 import io.mivrel.intake.Layout;
-import io.mivrel.intake.Stated;
-import io.mivrel.intake.Terms;
+import io.mivrel.intake.Permissions;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -26,8 +26,8 @@ public final class Proposal {
 
     /** The layout as if every question were answered by its first choice; to look at data, not to run with. */
     public static Layout layout(Survey survey) {
-        Facts facts = survey.facts();
-        Facts.Print print = facts.print();
+        FileProfile facts = survey.facts();
+        FileProfile.Print print = facts.print();
         Refinement refinement = survey.refinement();
         boolean text = facts.kind() == FileKind.SEPARATED || facts.kind() == FileKind.FIXED_WIDTH;
         int titlesRow = survey.titlesRow();
@@ -52,7 +52,7 @@ public final class Proposal {
             print.shapes().forEach(layout::shape);
             print.filters().forEach(layout::filter);
         }
-        layout.terms(new Terms(refinement.nets(), false, false, namesNobody(survey), DateWindow.ALL));
+        layout.terms(new Permissions(refinement.nets(), false, false, namesNobody(survey), DateWindow.ALL));
         if (!refinement.sections().isEmpty()) {
             layout.shape(new CarryDown(refinement.sections()));
         }
@@ -88,8 +88,8 @@ public final class Proposal {
     }
 
     /** The labels of balances and totals that the layout compares. */
-    public static Stated stated(Facts facts, Refinement refinement) {
-        Stated beside = refinement.stated();
+    public static FigureLabels stated(FileProfile facts, Refinement refinement) {
+        FigureLabels beside = refinement.stated();
         return facts.print() == null
                 ? beside
                 : beside.among(facts.print().carried(), facts.print().totals());

@@ -1,9 +1,9 @@
 package io.mivrel.survey;
 
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FigureLabels;
 import io.mivrel.intake.RowEquation;
 import io.mivrel.intake.Signs;
-import io.mivrel.intake.Stated;
 import io.mivrel.intake.Whose;
 import io.mivrel.model.Field;
 import io.mivrel.rows.RowFilter;
@@ -31,10 +31,17 @@ public record Refinement(
         List<RowEquation> equations,
         Whose whose,
         List<CarryDown.Heading> sections,
-        Stated stated) {
+        FigureLabels stated) {
     /** A layout that says nothing more. */
     public static final Refinement NONE = new Refinement(
-            Signs.AS_WRITTEN, Map.of(), List.of(), List.of(), List.of(), Whose.ANYBODY, List.of(), Stated.NOTHING);
+            Signs.AS_WRITTEN,
+            Map.of(),
+            List.of(),
+            List.of(),
+            List.of(),
+            Whose.ANYBODY,
+            List.of(),
+            FigureLabels.NOTHING);
 
     public Refinement {
         sources = Map.copyOf(sources);
@@ -54,7 +61,7 @@ public record Refinement(
     }
 
     /** The same with other labels of figures. */
-    Refinement with(Stated labels) {
+    Refinement with(FigureLabels labels) {
         return new Refinement(signs, sources, filters, expectations, equations, whose, sections, labels);
     }
 

@@ -46,7 +46,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record Survey(
         String file,
-        Facts facts,
+        FileProfile facts,
         long rows,
         long above,
         int titlesRow,
@@ -139,7 +139,7 @@ public record Survey(
     }
 
     /** The same, once the whole file has confirmed what its beginning said. */
-    Survey with(Facts confirmed) {
+    Survey with(FileProfile confirmed) {
         List<Question> all = new ArrayList<>(questions);
         if (!confirmed.encodingSure()) {
             all.add(new Question("encoding", confirmed.encodingWhy()));
@@ -160,7 +160,7 @@ public record Survey(
     }
 
     private Survey copy(
-            Facts asWhole,
+            FileProfile asWhole,
             Survey titled,
             String end,
             Refinement more,

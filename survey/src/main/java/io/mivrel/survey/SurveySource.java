@@ -8,14 +8,14 @@ import java.io.IOException;
 public interface SurveySource {
 
     /** What its beginning says. */
-    Facts facts() throws IOException;
+    FileProfile facts() throws IOException;
 
     /** Its rows by these facts. */
-    RowSource open(Facts facts) throws IOException;
+    RowSource open(FileProfile facts) throws IOException;
 
     /** Its rows as a run would read them with a layout. */
     RowSource open(Layout layout) throws IOException;
 
     /** What the whole file says, once all rows of the last {@link #open} have been read. */
-    Facts confirmed(Facts assumed);
+    FileProfile confirmed(FileProfile assumed);
 }

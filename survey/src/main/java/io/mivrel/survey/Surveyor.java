@@ -1,8 +1,8 @@
 package io.mivrel.survey;
 
+import io.mivrel.intake.FigureLabels;
 import io.mivrel.intake.Layout;
 import io.mivrel.intake.Signs;
-import io.mivrel.intake.Stated;
 import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
@@ -56,9 +56,9 @@ public final class Surveyor {
     }
 
     public Survey survey() throws IOException {
-        Facts facts = surveyed.facts();
+        FileProfile facts = surveyed.facts();
         Survey survey = read(facts);
-        Facts confirmed = surveyed.confirmed(facts);
+        FileProfile confirmed = surveyed.confirmed(facts);
         if (!confirmed.readsLike(facts)) {
             survey = read(confirmed);
         }
@@ -66,8 +66,8 @@ public final class Surveyor {
                 survey.facts().currencyStated() ? confirmed.in(survey.facts().currency()) : confirmed);
     }
 
-    private Survey read(Facts known) throws IOException {
-        Facts facts = known;
+    private Survey read(FileProfile known) throws IOException {
+        FileProfile facts = known;
         List<RowFilter> filters =
                 facts.print() == null ? List.of() : facts.print().filters();
         Sample sample;
@@ -82,7 +82,7 @@ public final class Surveyor {
                 facts = facts.in(told);
             }
         }
-        Guess tentative = new Guess(facts, sample, sample.surveyed(), sample.above(), kinds, answers);
+        Interpretation tentative = new Interpretation(facts, sample, sample.surveyed(), sample.above(), kinds, answers);
         List<ColumnSurvey> columns = sample.columns();
         List<RowSum> sums = RowSum.find(sample, sample.surveyed(), tentative.numbers);
         ProfiledRows watched;
@@ -94,12 +94,12 @@ public final class Surveyor {
         }
         List<Sample.Kept> beside = new ArrayList<>(sample.above());
         beside.addAll(watched.tail());
-        Guess guess = new Guess(facts, sample, columns, beside, kinds, answers);
+        Interpretation guess = new Interpretation(facts, sample, columns, beside, kinds, answers);
         return proved(survey(facts, sample, watched, guess, sums), guess);
     }
 
     // The layout is read as it is written, and only what that reading proves is told.
-    private Survey proved(Survey survey, Guess guess) throws IOException {
+    private Survey proved(Survey survey, Interpretation guess) throws IOException {
         if (!guess.isWhole() || survey.gives() == null || !survey.fanOut().isEmpty()) {
             return survey;
         }
@@ -111,7 +111,7 @@ public final class Surveyor {
             reading = reading(proposed);
         }
         boolean open = guess.bank != null && guess.bank.signs.decided == null && guess.answerTo("signs") == null;
-        if (open && !proposed.refinement().stated().equals(Stated.NOTHING)) {
+        if (open && !proposed.refinement().stated().equals(FigureLabels.NOTHING)) {
             Survey plain = proposed.with(proposed.refinement().with(Signs.AS_WRITTEN));
             Survey turned = proposed.with(proposed.refinement().with(Signs.REVERSED));
             FinalReading asPlain = reading(plain);
@@ -136,7 +136,7 @@ public final class Surveyor {
     }
 
     // How the first row below the data begins that states no figure: words that no row of data begins with.
-    private static String until(ProfiledRows watched, Guess guess, Sample sample) {
+    private static String until(ProfiledRows watched, Interpretation guess, Sample sample) {
         for (Sample.Kept row : watched.tail()) {
             if (guess.isStated(row)) {
                 continue;
@@ -166,7 +166,8 @@ public final class Surveyor {
         return cell.substring(0, end).strip();
     }
 
-    private Survey survey(Facts facts, Sample sample, ProfiledRows watched, Guess guess, List<RowSum> sums) {
+    private Survey survey(
+            FileProfile facts, Sample sample, ProfiledRows watched, Interpretation guess, List<RowSum> sums) {
         // One sum that is nil in every row makes a journal of each row; of several, nobody knows which, nor of several
         // days.
         List<ColumnSurvey> dates =
@@ -196,7 +197,7 @@ public final class Surveyor {
                 fans ? JournalLines.KIND : guess.gives,
                 fans ? "" : guess.why,
                 fields,
-                fans ? Guess.dates(fields.get(JournalLines.DATE), questions, List.of()) : guess.pattern,
+                fans ? Interpretation.dates(fields.get(JournalLines.DATE), questions, List.of()) : guess.pattern,
                 guess.numbers,
                 order(guess),
                 fans ? Refinement.NONE : refinement(guess, sums),
@@ -207,7 +208,7 @@ public final class Surveyor {
                 List.copyOf(questions));
     }
 
-    private static List<Question> questions(Facts facts, Guess guess, boolean byNumber) {
+    private static List<Question> questions(FileProfile facts, Interpretation guess, boolean byNumber) {
         List<Question> questions = new ArrayList<>(guess.questions);
         if (guess.gives == null) {
             return questions;
@@ -268,7 +269,7 @@ public final class Surveyor {
     }
 
     // Figures beside the rows that nothing explains, where no running balance proves the rows.
-    private static List<Question> figures(Guess guess, BankColumns bank) {
+    private static List<Question> figures(Interpretation guess, BankColumns bank) {
         List<Question> questions = new ArrayList<>();
         List<String> labels = bank.beside.unexplained();
         for (BesideFigures.Role role : List.of(BesideFigures.Role.OPENING, BesideFigures.Role.CLOSING)) {
@@ -286,7 +287,7 @@ public final class Surveyor {
 
     // Of the columns that are left, the one that is most like a date: every cell has figures, and nothing else is known
     // of it.
-    private static String datesAre(Guess guess) {
+    private static String datesAre(Interpretation guess) {
         ColumnSurvey likely = guess.columns.stream()
                 .filter(c -> !guess.fields.containsValue(c) && c.filled() > 0 && c.blank() == 0)
                 .filter(c -> c.samples().stream().allMatch(s -> s.chars().anyMatch(Character::isDigit)))
@@ -300,7 +301,7 @@ public final class Surveyor {
     }
 
     // What is known without a reading of records.
-    private static List<Proof> proofs(Guess guess, Sample sample, ProfiledRows watched, List<RowSum> sums) {
+    private static List<Proof> proofs(Interpretation guess, Sample sample, ProfiledRows watched, List<RowSum> sums) {
         List<Proof> proofs = new ArrayList<>();
         if (sample.widest > sample.columns().size()) {
             proofs.add(new Proof(
@@ -324,7 +325,7 @@ public final class Surveyor {
         return List.copyOf(proofs);
     }
 
-    private static Refinement refinement(Guess guess, List<RowSum> sums) {
+    private static Refinement refinement(Interpretation guess, List<RowSum> sums) {
         BankColumns bank = guess.bank;
         return guess.refinement()
                 .with(
@@ -338,7 +339,7 @@ public final class Surveyor {
                                 : Whose.ANYBODY);
     }
 
-    private static RowOrder order(Guess guess) {
+    private static RowOrder order(Interpretation guess) {
         BankColumns bank = guess.bank;
         if (bank == null || guess.pattern == null) {
             return RowOrder.OLDEST_FIRST;

@@ -5,7 +5,7 @@
  *
  * <p>On the way: a {@code Sample} finds titles and data among the first rows, a {@code ColumnSurvey} profiles a column,
  * {@code Relation} finds the running balance and what moves it, {@code BankColumns} says what the others are and {@code
- * BankSigns} whose plus the amounts' plus is, {@code Guess} puts that together, and {@code FinalReading} reads the whole
+ * BankSigns} whose plus the amounts' plus is, {@code Interpretation} puts that together, and {@code FinalReading} reads the whole
  * file. The words are those of {@link io.mivrel.text.TradeWords}, and those of titles are what each {@link io.mivrel.model.Kind} says of its fields.
  */
 @NullMarked

@@ -16,7 +16,7 @@ import org.testng.annotations.Test;
 
 /** Encoding, line ends and separator are told by the bytes of the whole file, with the evidence. */
 public class SurveyedFileTest {
-    private static Facts sniff(byte[] bytes) throws IOException {
+    private static FileProfile sniff(byte[] bytes) throws IOException {
         Path file = Files.createTempFile("mivrel", ".dat");
         try {
             Files.write(file, bytes);
@@ -26,9 +26,9 @@ public class SurveyedFileTest {
         }
     }
 
-    private static Facts look(Path file) throws IOException {
+    private static FileProfile look(Path file) throws IOException {
         SurveyFile surveyed = new SurveyFile(file, Answers.NONE);
-        Facts facts = surveyed.facts();
+        FileProfile facts = surveyed.facts();
         try (RowSource rows = surveyed.open(facts)) {
             for (Row row = rows.next(); row != null; row = rows.next()) {
                 assertThat(row.size()).isGreaterThanOrEqualTo(0);
@@ -69,7 +69,7 @@ public class SurveyedFileTest {
 
     @Test(dataProvider = "encodings")
     public void tellsTheEncodingOrAsks(byte[] file, String encoding, boolean sure, String why) throws IOException {
-        Facts facts = sniff(file);
+        FileProfile facts = sniff(file);
         assertThat(facts.encoding()).isEqualTo(encoding);
         assertThat(facts.encodingSure()).isEqualTo(sure);
         assertThat(facts.encodingWhy()).contains(why);

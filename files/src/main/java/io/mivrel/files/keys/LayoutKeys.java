@@ -1,8 +1,8 @@
 package io.mivrel.files.keys;
 
 import io.mivrel.intake.Credits;
+import io.mivrel.intake.Permissions;
 import io.mivrel.intake.Signs;
-import io.mivrel.intake.Terms;
 import io.mivrel.intake.Whose;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
@@ -25,7 +25,8 @@ public final class LayoutKeys {
             Key.word("documents", "where the lines of one document stand", "in one file", "across files");
     public static final Key FILE = Key.block("file", "the form of the file", FormatKeys.SOURCE);
     public static final Key NUMBERS = Key.block("numbers", "how figures are written", FormatKeys.NUMBERS);
-    public static final Key ALLOW = Key.words("allow", "what is let pass that would be held without it", Terms.WORDS);
+    public static final Key ALLOW =
+            Key.words("allow", "what is let pass that would be held without it", Permissions.WORDS);
     public static final Key FOR_DATES = Key.text(
                     "for dates", "the days that it is made for, such as 2026-01-01 to 2026-12-31; other days are held")
             .like(RunKeys.DAYS);

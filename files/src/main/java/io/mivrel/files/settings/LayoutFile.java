@@ -7,12 +7,12 @@ import io.mivrel.files.keys.LayoutKeys;
 import io.mivrel.files.keys.ShapeKeys;
 import io.mivrel.intake.Credits;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FigureLabels;
 import io.mivrel.intake.Layout;
+import io.mivrel.intake.Permissions;
 import io.mivrel.intake.RowEquation;
 import io.mivrel.intake.Signs;
-import io.mivrel.intake.Stated;
 import io.mivrel.intake.StatementColumns;
-import io.mivrel.intake.Terms;
 import io.mivrel.intake.Whose;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
@@ -173,7 +173,7 @@ final class LayoutFile {
         }
         SettingsNode stated = form.block(LayoutKeys.STATED);
         if (stated != null) {
-            layout.stated(new Stated(
+            layout.stated(new FigureLabels(
                     stated.text(LayoutKeys.OPENING),
                     stated.text(LayoutKeys.CLOSING),
                     stated.text(LayoutKeys.IN),
@@ -217,16 +217,16 @@ final class LayoutFile {
         return new Whose(marks, column);
     }
 
-    private Terms terms() {
+    private Permissions terms() {
         List<String> allowed = form.texts(LayoutKeys.ALLOW);
         allowed.stream()
-                .filter(a -> !Terms.WORDS.contains(a))
-                .forEach(a -> form.notAllowed(LayoutKeys.ALLOW, a, Terms.WORDS));
-        return new Terms(
-                allowed.contains(Terms.NET),
-                allowed.contains(Terms.NIL),
-                allowed.contains(Terms.HOME),
-                allowed.contains(Terms.PARTIES),
+                .filter(a -> !Permissions.WORDS.contains(a))
+                .forEach(a -> form.notAllowed(LayoutKeys.ALLOW, a, Permissions.WORDS));
+        return new Permissions(
+                allowed.contains(Permissions.NET),
+                allowed.contains(Permissions.NIL),
+                allowed.contains(Permissions.HOME),
+                allowed.contains(Permissions.PARTIES),
                 FormatSettings.dates(form, LayoutKeys.FOR_DATES));
     }
 

@@ -318,11 +318,11 @@ final class CamtStatement {
     }
 
     // The message counts entries, and a row may be a detail of one; pending ones are counted by some banks.
-    private Statement.Stated stated() {
+    private Statement.Totals stated() {
         long total = entries < 0 ? -1 : entries - (entries == booked + pending ? pending : 0) + extra;
         return mixedSides
-                ? new Statement.Stated(total, -1, -1, null, null)
-                : new Statement.Stated(
+                ? new Statement.Totals(total, -1, -1, null, null)
+                : new Statement.Totals(
                         total,
                         creditEntries < 0 || pending > 0 ? -1 : creditEntries + extraCredits,
                         debitEntries < 0 || pending > 0 ? -1 : debitEntries + extraDebits,

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.sun.net.httpserver.HttpServer;
 import io.mivrel.posting.LedgerException;
-import io.mivrel.posting.Patience;
+import io.mivrel.posting.RetryPolicy;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.time.Duration;
@@ -38,7 +38,7 @@ public class WaitingTest {
         busy.start();
         String address = "http://127.0.0.1:" + busy.getAddress().getPort();
         try (WebLedger ledger = new WebLedger("tills", new WebPlace(address, "a token", null))) {
-            Patience patience = new Patience(Duration.ofMillis(1), Duration.ofMillis(4), 4)
+            RetryPolicy patience = new RetryPolicy(Duration.ofMillis(1), Duration.ofMillis(4), 4)
                     .telling((failed, pause) -> waits.add(failed.getMessage() + ", " + pause.toMillis()));
             assertThatThrownBy(() -> patience.repeat(ledger::abilities)).isInstanceOf(LedgerException.class);
             assertThat(waits).hasSize(3).allMatch(w -> w.startsWith("the ledger 'tills' at 127.0.0.1 asks to wait, "));

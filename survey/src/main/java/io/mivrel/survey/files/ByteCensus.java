@@ -1,7 +1,7 @@
 package io.mivrel.survey.files;
 
 import io.mivrel.rows.FileKind;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashSet;
 import java.util.Set;
@@ -93,7 +93,7 @@ public final class ByteCensus {
     }
 
     /** What the bytes so far say; {@code whole} when they are all, so that a character cut at their end is a broken one. */
-    public Facts facts(boolean whole) {
+    public FileProfile facts(boolean whole) {
         if (starts(0xEF, 0xBB, 0xBF)) {
             return text("UTF-8", "it begins with the byte-order mark of UTF-8", true);
         }
@@ -133,8 +133,8 @@ public final class ByteCensus {
                 false);
     }
 
-    private Facts text(String encoding, String why, boolean sure) {
-        return Facts.text(FileKind.SEPARATED, "separated text", encoding, why, sure)
+    private FileProfile text(String encoding, String why, boolean sure) {
+        return FileProfile.text(FileKind.SEPARATED, "separated text", encoding, why, sure)
                 .divided(',', lineEnds());
     }
 

@@ -6,7 +6,7 @@ import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.RowSource;
 import io.mivrel.shape.Link;
 import io.mivrel.shape.TitledRows;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.SurveySource;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -30,12 +30,12 @@ public final class LinkedFile implements SurveySource {
     }
 
     @Override
-    public Facts facts() throws IOException {
+    public FileProfile facts() throws IOException {
         return main.facts();
     }
 
     @Override
-    public RowSource open(Facts facts) throws IOException {
+    public RowSource open(FileProfile facts) throws IOException {
         RowSource rows = new TitledRows(main.open(facts), form);
         try {
             for (Link link : links) {
@@ -69,7 +69,7 @@ public final class LinkedFile implements SurveySource {
     }
 
     @Override
-    public Facts confirmed(Facts assumed) {
+    public FileProfile confirmed(FileProfile assumed) {
         return main.confirmed(assumed);
     }
 }

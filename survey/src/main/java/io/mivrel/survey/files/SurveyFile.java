@@ -16,7 +16,7 @@ import io.mivrel.rows.RowSource;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.shape.Shape;
 import io.mivrel.survey.Answers;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.SurveySource;
 import io.mivrel.survey.prints.PrintSniffer;
 import java.io.ByteArrayInputStream;
@@ -60,7 +60,7 @@ public final class SurveyFile implements SurveySource {
     }
 
     @Override
-    public Facts facts() throws IOException {
+    public FileProfile facts() throws IOException {
         Content content = ContentSniffer.look(file);
         if (content.kind() == null) {
             throw new IOException(file + ": is " + content.words());
@@ -74,15 +74,15 @@ public final class SurveyFile implements SurveySource {
         }
         ByteCensus beginning = new ByteCensus();
         beginning.add(head, 0, head.length);
-        Facts text = said(beginning.facts(head.length < HEAD));
+        FileProfile text = said(beginning.facts(head.length < HEAD));
         if (content.kind().isStatement()) {
             // These say nothing of their encoding themselves.
             boolean silent = content.kind() == FileKind.QIF || content.kind() == FileKind.MT940;
             boolean other = silent && !text.encoding().startsWith("UTF-");
-            Facts statement = other
-                    ? Facts.text(
+            FileProfile statement = other
+                    ? FileProfile.text(
                             content.kind(), content.words(), text.encoding(), text.encodingWhy(), text.encodingSure())
-                    : Facts.text(content.kind(), content.words(), "auto", "", true);
+                    : FileProfile.text(content.kind(), content.words(), "auto", "", true);
             Currency stated = statedCurrency(statement);
             return stated == null ? statement : statement.in(stated);
         }
@@ -90,10 +90,10 @@ public final class SurveyFile implements SurveySource {
     }
 
     // Where a person has said the encoding, nothing else is weighed.
-    private Facts said(Facts text) {
+    private FileProfile said(FileProfile text) {
         return encoding == null || !Charset.isSupported(encoding)
                 ? text
-                : Facts.text(
+                : FileProfile.text(
                                 text.kind(),
                                 text.words(),
                                 Charset.forName(encoding).name(),
@@ -103,7 +103,7 @@ public final class SurveyFile implements SurveySource {
     }
 
     // What the first statement of a file says of its currency; its amounts have the decimals of that.
-    private @Nullable Currency statedCurrency(Facts statement) throws IOException {
+    private @Nullable Currency statedCurrency(FileProfile statement) throws IOException {
         try (RowSource rows = open(statement)) {
             for (Row row = rows.next(); row != null; row = rows.next()) {
                 if (row.ended() != null && row.ended().currency() != null) {
@@ -116,9 +116,9 @@ public final class SurveyFile implements SurveySource {
         return null;
     }
 
-    private static Facts divided(byte[] head, Facts text) throws IOException {
+    private static FileProfile divided(byte[] head, FileProfile text) throws IOException {
         Separation separation = separation(head, text.encoding());
-        Facts.Print print =
+        FileProfile.Print print =
                 PrintSniffer.look(head, text.encoding(), separation.separator, separation.percent, head.length == HEAD);
         if (print != null) {
             return text.printed(print);
@@ -129,7 +129,7 @@ public final class SurveyFile implements SurveySource {
     /** A separator, and of how many rows in a hundred it makes the same number of cells. */
     private record Separation(char separator, long percent) {}
 
-    private Facts workbook() throws IOException {
+    private FileProfile workbook() throws IOException {
         Map<String, Integer> sizes = new HashMap<>();
         List<String> filled = new ArrayList<>();
         for (String name : Workbooks.shown(file)) {
@@ -149,7 +149,7 @@ public final class SurveyFile implements SurveySource {
                 .map(Map.Entry::getKey)
                 .orElse("");
         String chosen = sheet.isEmpty() ? filled.contains(longest) ? longest : "" : sheet;
-        return new Facts(
+        return new FileProfile(
                 FileKind.WORKBOOK,
                 "a workbook",
                 "",
@@ -159,7 +159,7 @@ public final class SurveyFile implements SurveySource {
                 "",
                 chosen,
                 sheet.isEmpty() ? filled : List.of(chosen),
-                Facts.ASSUMED,
+                FileProfile.ASSUMED,
                 false,
                 null);
     }
@@ -201,7 +201,7 @@ public final class SurveyFile implements SurveySource {
     }
 
     @Override
-    public RowSource open(Facts facts) throws IOException {
+    public RowSource open(FileProfile facts) throws IOException {
         census = new ByteCensus();
         if (facts.kind() == FileKind.SEPARATED) {
             return new SeparatedRows(
@@ -209,7 +209,7 @@ public final class SurveyFile implements SurveySource {
                     facts.separator(),
                     Charset.forName(facts.encoding()).name());
         }
-        Facts.Print print = facts.print();
+        FileProfile.Print print = facts.print();
         if (print != null) {
             RowSource rows = new FixedRows(TextLines.of(counted(), facts.encoding()), print.slices());
             for (Shape shape : print.shapes()) {
@@ -245,12 +245,12 @@ public final class SurveyFile implements SurveySource {
     }
 
     @Override
-    public Facts confirmed(Facts assumed) {
+    public FileProfile confirmed(FileProfile assumed) {
         if (assumed.lineEnds().isEmpty()) {
             return assumed;
         }
-        Facts counted = said(census.facts(true));
-        Facts whole = counted.divided(assumed.separator(), counted.lineEnds());
+        FileProfile counted = said(census.facts(true));
+        FileProfile whole = counted.divided(assumed.separator(), counted.lineEnds());
         whole = assumed.currencyStated() ? whole.in(assumed.currency()) : whole;
         return assumed.print() == null ? whole : whole.printed(assumed.print());
     }

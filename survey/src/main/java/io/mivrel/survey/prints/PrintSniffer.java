@@ -9,7 +9,7 @@ import io.mivrel.shape.PageHeads;
 import io.mivrel.shape.Shape;
 import io.mivrel.shape.Wrapped;
 import io.mivrel.shape.Years;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.StatedPeriod;
 import io.mivrel.survey.prints.PrintColumns.Column;
 import io.mivrel.survey.prints.PrintColumns.Kind;
@@ -88,7 +88,8 @@ public final class PrintSniffer {
      * How the lines are divided; {@code null} when they are no print file. {@code separator} is the one that
      * divides it best, 0 for none, and {@code percent} of the lines alike; {@code cut} when the last line is not whole.
      */
-    public static Facts.@Nullable Print look(byte[] head, String encoding, char separator, long percent, boolean cut) {
+    public static FileProfile.@Nullable Print look(
+            byte[] head, String encoding, char separator, long percent, boolean cut) {
         List<String> lines = new String(head, Charset.forName(encoding))
                 .lines()
                 .map(l -> l.replace("\f", "").stripTrailing())
@@ -158,7 +159,7 @@ public final class PrintSniffer {
         return date != null && date[0] == 0 && date[1] == cell.length();
     }
 
-    private Facts.@Nullable Print look() {
+    private FileProfile.@Nullable Print look() {
         if (columns.size() < 3) {
             return null;
         }
@@ -196,7 +197,7 @@ public final class PrintSniffer {
         }
         pageHeads(shapes, filters);
         wrap(shapes, filters, date);
-        return new Facts.Print(
+        return new FileProfile.Print(
                 columns.stream().map(Column::slice).toList(), shapes, filters, carriedOver, List.copyOf(added));
     }
 

@@ -8,10 +8,10 @@ import io.mivrel.files.keys.LayoutKeys;
 import io.mivrel.files.keys.ShapeKeys;
 import io.mivrel.files.settings.Quoted;
 import io.mivrel.intake.FieldSource;
+import io.mivrel.intake.FigureLabels;
 import io.mivrel.intake.Layout;
+import io.mivrel.intake.Permissions;
 import io.mivrel.intake.Signs;
-import io.mivrel.intake.Stated;
-import io.mivrel.intake.Terms;
 import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceLines;
@@ -32,7 +32,7 @@ import io.mivrel.shape.Shape;
 import io.mivrel.shape.Wrapped;
 import io.mivrel.shape.Years;
 import io.mivrel.survey.ColumnSurvey;
-import io.mivrel.survey.Facts;
+import io.mivrel.survey.FileProfile;
 import io.mivrel.survey.Proposal;
 import io.mivrel.survey.Survey;
 import io.mivrel.survey.Survey.Question;
@@ -115,7 +115,7 @@ public final class ProposalFile {
     }
 
     private static void file(Survey survey, StringBuilder yaml) {
-        Facts facts = survey.facts();
+        FileProfile facts = survey.facts();
         yaml.append(LayoutKeys.FILE + ":\n");
         within(yaml, FormatKeys.KIND, facts.kind().word());
         switch (facts.kind()) {
@@ -251,7 +251,7 @@ public final class ProposalFile {
         yaml.append("  " + field.name() + ": {" + source + "}\n");
     }
 
-    private static void print(Facts.Print print, StringBuilder yaml) {
+    private static void print(FileProfile.Print print, StringBuilder yaml) {
         list(
                 yaml,
                 ShapeKeys.YEARS,
@@ -435,7 +435,7 @@ public final class ProposalFile {
         return texts.stream().map(Quoted::quoted).collect(Collectors.joining(", ", "[", "]"));
     }
 
-    private static void stated(Survey survey, Stated stated, StringBuilder yaml) {
+    private static void stated(Survey survey, FigureLabels stated, StringBuilder yaml) {
         String parts = flow(
                 LayoutKeys.OPENING, figure(survey, "opening", stated.opening()),
                 LayoutKeys.CLOSING, figure(survey, "closing", stated.closing()),
@@ -576,8 +576,8 @@ public final class ProposalFile {
             line(
                     yaml,
                     LayoutKeys.ALLOW,
-                    (nets ? "[" + Terms.NET : "[") + (nets && nobody ? ", " : "") + (nobody ? Terms.PARTIES : "")
-                            + "]          # " + why);
+                    (nets ? "[" + Permissions.NET : "[") + (nets && nobody ? ", " : "")
+                            + (nobody ? Permissions.PARTIES : "") + "]          # " + why);
         }
     }
 

@@ -11,8 +11,8 @@ import java.util.Locale;
 import java.util.Objects;
 
 /** What is said of a document that another one seems to be already. */
-final class Repetition {
-    private Repetition() {}
+final class RepeatFinding {
+    private RepeatFinding() {}
 
     /** Two files have a document of this name. */
     static Finding ofName(Kind kind, RecordRange records, Earlier before) {
@@ -28,7 +28,7 @@ final class Repetition {
      * One with the same figures came before under another name. Of one day, with a party, it is a blocker, and so it is when
      * the two numbers are one, spelled in two ways; else a caution.
      */
-    static Finding ofFigures(Kind kind, RecordRange records, Repeats.Alike alike) {
+    static Finding ofFigures(Kind kind, RecordRange records, RepeatedDocuments.Alike alike) {
         Earlier before = alike.document();
         long days = Math.abs(before.day().toEpochDay() - records.block().number(kind.date(), records.from()));
         boolean spelled = areSpelledAlike(before.reference(), number(kind, records));

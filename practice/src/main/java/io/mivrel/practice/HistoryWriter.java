@@ -14,11 +14,11 @@ import java.util.Collection;
 import org.jspecify.annotations.Nullable;
 
 /** Adds to the history, and changes where entries stand. */
-final class Deed {
+final class HistoryWriter {
     private final PracticeDatabase database;
     private final long company;
 
-    Deed(PracticeDatabase database, long company) {
+    HistoryWriter(PracticeDatabase database, long company) {
         this.database = database;
         this.company = company;
     }

@@ -36,12 +36,12 @@ import org.jspecify.annotations.Nullable;
  * What the columns probably are: the kind of records, the fields, how dates and amounts are written; and what the columns
  * do not tell, as questions.
  */
-final class Guess {
+final class Interpretation {
     private static final Pattern DATE_LIKE = Pattern.compile("\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4}");
 
     private static final Pattern YEAR = Pattern.compile("(?<![0-9.,])(?:19|20)[0-9]{2}(?![0-9.,])");
 
-    final Facts facts;
+    final FileProfile facts;
     private final Sample sample;
     final List<ColumnSurvey> columns;
     final Collection<Sample.Kept> beside;
@@ -60,8 +60,8 @@ final class Guess {
      * {@code beside} are the rows above and below the data; {@code kinds} are those that the rows may be of; {@code answers}
      * are what somebody says of it.
      */
-    Guess(
-            Facts facts,
+    Interpretation(
+            FileProfile facts,
             Sample sample,
             List<ColumnSurvey> columns,
             Collection<Sample.Kept> beside,
@@ -109,7 +109,7 @@ final class Guess {
 
     // By arithmetic, else by the titles; a person's word goes before both.
     private static Found found(
-            Facts facts,
+            FileProfile facts,
             Sample sample,
             List<ColumnSurvey> columns,
             Collection<Sample.Kept> beside,
@@ -243,8 +243,8 @@ final class Guess {
         }
     }
 
-    private static List<ColumnSurvey> usable(Facts facts, List<ColumnSurvey> columns) {
-        Facts.Print print = facts.print();
+    private static List<ColumnSurvey> usable(FileProfile facts, List<ColumnSurvey> columns) {
+        FileProfile.Print print = facts.print();
         return print == null
                 ? columns
                 : columns.stream().filter(c -> !print.isSource(c.title())).toList();
@@ -258,7 +258,7 @@ final class Guess {
     }
 
     // Figures beside the rows may have thousands where those of the rows have none.
-    private static long besideFits(Facts facts, Collection<Sample.Kept> beside, int form) {
+    private static long besideFits(FileProfile facts, Collection<Sample.Kept> beside, int form) {
         AmountFormat amounts = KnownFormats.amounts(facts.currency()).get(form);
         return beside.stream()
                 .flatMap(row -> row.cells().stream())
@@ -268,7 +268,7 @@ final class Guess {
     }
 
     // The form that most columns of figures have, for a first look.
-    private static AmountFormat form(Facts facts, List<ColumnSurvey> columns, Collection<Sample.Kept> around) {
+    private static AmountFormat form(FileProfile facts, List<ColumnSurvey> columns, Collection<Sample.Kept> around) {
         long[] fits = new long[KnownFormats.AMOUNT_FORMS];
         for (ColumnSurvey column : columns) {
             if (column.type() == FieldType.AMOUNT || column.couldBeAmounts() && BankColumns.isMoney(column)) {

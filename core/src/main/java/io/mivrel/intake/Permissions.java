@@ -11,9 +11,10 @@ import java.util.List;
  * @param partiesMissing true when lines on control accounts of customers and suppliers name none of them
  * @param days the days that the layout reads; a file with others is held, because its form may have changed
  */
-public record Terms(boolean netsSides, boolean blankIsNil, boolean homeMoney, boolean partiesMissing, DateWindow days) {
+public record Permissions(
+        boolean netsSides, boolean blankIsNil, boolean homeMoney, boolean partiesMissing, DateWindow days) {
     /** Nothing beyond the usual, for all days. */
-    public static final Terms STRICT = new Terms(false, false, false, false, DateWindow.ALL);
+    public static final Permissions STRICT = new Permissions(false, false, false, false, DateWindow.ALL);
 
     /** The word for {@link #netsSides} in a layout. */
     public static final String NET = "both sides netted";

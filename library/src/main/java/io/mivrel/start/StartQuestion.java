@@ -12,25 +12,26 @@ import org.jspecify.annotations.Nullable;
  * @param choices the allowed answers, each with what it means behind a tab; empty when others are allowed too
  * @param help lines to show with it, such as samples; empty for none
  */
-public record Asked(String about, String words, @Nullable String usual, List<String> choices, List<String> help) {
-    public Asked {
+public record StartQuestion(
+        String about, String words, @Nullable String usual, List<String> choices, List<String> help) {
+    public StartQuestion {
         choices = List.copyOf(choices);
         help = List.copyOf(help);
     }
 
-    static Asked of(String about, String words) {
-        return new Asked(about, words, null, List.of(), List.of());
+    static StartQuestion of(String about, String words) {
+        return new StartQuestion(about, words, null, List.of(), List.of());
     }
 
-    Asked usually(@Nullable String answer) {
-        return new Asked(about, words, answer, choices, help);
+    StartQuestion usually(@Nullable String answer) {
+        return new StartQuestion(about, words, answer, choices, help);
     }
 
-    Asked choosing(List<String> among) {
-        return new Asked(about, words, usual, among, help);
+    StartQuestion choosing(List<String> among) {
+        return new StartQuestion(about, words, usual, among, help);
     }
 
-    Asked showing(List<String> lines) {
-        return new Asked(about, words, usual, choices, lines);
+    StartQuestion showing(List<String> lines) {
+        return new StartQuestion(about, words, usual, choices, lines);
     }
 }

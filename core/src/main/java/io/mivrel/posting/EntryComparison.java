@@ -6,8 +6,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Compares an entry as it was sent with what stands in its place, the way a bookkeeper looks for a difference. */
-final class Likeness {
-    private Likeness() {}
+final class EntryComparison {
+    private EntryComparison() {}
 
     /** What differs, and what probably happened; the latter is empty when nothing fits. */
     record Diagnosis(String what, String likely) {}

@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
  * figures under another name. Of kinds that name a party, all are kept; of others, those of the day at hand, since a list
  * of millions is in the order of its days, and equal vouchers of different days are ordinary. For one thread.
  */
-final class Repeats {
+final class RepeatedDocuments {
     private final Kind kind;
     private final List<Input> inputs;
     private final boolean keepsAll;
@@ -38,7 +38,7 @@ final class Repeats {
 
     private record Met(Earlier document, long texts) {}
 
-    Repeats(Kind kind, List<Input> inputs, boolean joinsFiles) {
+    RepeatedDocuments(Kind kind, List<Input> inputs, boolean joinsFiles) {
         this.kind = kind;
         this.inputs = inputs;
         this.keepsAll = kind.isEnteredOnce();
@@ -62,7 +62,7 @@ final class Repeats {
         Met nearest = null;
         for (Met met : alike.getOrDefault(figures, List.of())) {
             if (!met.document.equals(earlier(records))
-                    && Repetition.isNear(kind, met.document, records)
+                    && RepeatFinding.isNear(kind, met.document, records)
                     && (nearest == null || apart(met.document, records) < apart(nearest.document, records))) {
                 nearest = met;
             }

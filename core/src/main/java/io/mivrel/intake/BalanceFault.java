@@ -9,9 +9,9 @@ import io.mivrel.model.Rule;
  * @param last the last of them
  * @param field what is probably wrong
  */
-record Culprit(long first, long last, Rule rule, String field, String value, String reason, String suggestion) {
+record BalanceFault(long first, long last, Rule rule, String field, String value, String reason, String suggestion) {
     /** One row. */
-    Culprit(long row, Rule rule, String field, String value, String reason, String suggestion) {
+    BalanceFault(long row, Rule rule, String field, String value, String reason, String suggestion) {
         this(row, row, rule, field, value, reason, suggestion);
     }
 }

@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /** What entries do to the balances: debits and credits by account and currency. For one thread. */
-public final class Effect {
+public final class BalanceChanges {
     /** An account in one currency. */
     public record Place(String account, String currency) implements Comparable<Place> {
         @Override
@@ -45,13 +45,13 @@ public final class Effect {
     private final Map<Place, Sides> sides = new TreeMap<>();
 
     /** Adds an entry. */
-    public Effect add(Entry entry) {
+    public BalanceChanges add(Entry entry) {
         entry.lines().forEach(line -> add(entry, line, 1));
         return this;
     }
 
     /** Takes an entry away. */
-    public Effect subtract(Entry entry) {
+    public BalanceChanges subtract(Entry entry) {
         entry.lines().forEach(line -> add(entry, line, -1));
         return this;
     }
@@ -68,7 +68,7 @@ public final class Effect {
         sides.merge(place, more, Sides::plus);
     }
 
-    public void add(Effect other) {
+    public void add(BalanceChanges other) {
         other.sides.forEach(this::add);
     }
 

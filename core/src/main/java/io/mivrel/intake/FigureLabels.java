@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param carried how rows begin that carry the balance over, as from page to page
  * @param totals how rows begin that add up the amounts above them: since the row before of this kind, or since the first
  */
-public record Stated(
+public record FigureLabels(
         @Nullable String opening,
         @Nullable String closing,
         @Nullable String moneyIn,
@@ -28,21 +28,21 @@ public record Stated(
         List<String> carried,
         List<String> totals) {
     /** Nothing is stated. */
-    public static final Stated NOTHING = new Stated(null, null, false);
+    public static final FigureLabels NOTHING = new FigureLabels(null, null, false);
 
-    public Stated {
+    public FigureLabels {
         carried = List.copyOf(carried);
         totals = List.copyOf(totals);
     }
 
     /** Balances beside the rows only. */
-    public Stated(@Nullable String opening, @Nullable String closing, boolean owed) {
+    public FigureLabels(@Nullable String opening, @Nullable String closing, boolean owed) {
         this(opening, closing, null, null, null, owed, List.of(), List.of());
     }
 
     /** The same with sums of both sides and a number of movements. */
-    public Stated turningOver(@Nullable String in, @Nullable String out, @Nullable String number) {
-        return new Stated(opening, closing, in, out, number, owed, carried, totals);
+    public FigureLabels turningOver(@Nullable String in, @Nullable String out, @Nullable String number) {
+        return new FigureLabels(opening, closing, in, out, number, owed, carried, totals);
     }
 
     /** How rows begin that state figures, above, below or between the others. */
@@ -53,7 +53,7 @@ public record Stated(
     }
 
     /** The same with rows among the data that carry the balance over or add up the amounts. */
-    public Stated among(List<String> carriedOver, List<String> addedUp) {
-        return new Stated(opening, closing, moneyIn, moneyOut, count, owed, carriedOver, addedUp);
+    public FigureLabels among(List<String> carriedOver, List<String> addedUp) {
+        return new FigureLabels(opening, closing, moneyIn, moneyOut, count, owed, carriedOver, addedUp);
     }
 }

@@ -10,21 +10,21 @@ import java.time.Duration;
  * @param tries how often a call is made at most before the ledger is given up
  * @param waiting hears of each pause
  */
-public record Patience(Duration first, Duration longest, int tries, Waiting waiting) {
+public record RetryPolicy(Duration first, Duration longest, int tries, Waiting waiting) {
     /** About two minutes. */
-    public static final Patience USUAL = new Patience(Duration.ofMillis(250), Duration.ofSeconds(15), 12);
+    public static final RetryPolicy USUAL = new RetryPolicy(Duration.ofMillis(250), Duration.ofSeconds(15), 12);
 
     /** A ledger that wants to be left alone for longer is given up: a person knows better when to come again. */
     private static final Duration LONGEST_WANTED = Duration.ofMinutes(10);
 
     /** With nobody to hear of pauses. */
-    public Patience(Duration first, Duration longest, int tries) {
+    public RetryPolicy(Duration first, Duration longest, int tries) {
         this(first, longest, tries, (failed, pause) -> {});
     }
 
     /** The same, and who hears of each pause. */
-    public Patience telling(Waiting other) {
-        return new Patience(first, longest, tries, other);
+    public RetryPolicy telling(Waiting other) {
+        return new RetryPolicy(first, longest, tries, other);
     }
 
     /** Hears that a call is made again after a pause. */

@@ -6,7 +6,7 @@ package io.mivrel.posting;
  * @param file the source file
  * @param rows its rows there, from 1, in order
  */
-public record Sourced(Entry entry, String file, long[] rows) {
+public record SourcedEntry(Entry entry, String file, long[] rows) {
     /** The first row. */
     public long row() {
         return rows.length == 0 ? 0 : rows[0];

@@ -28,14 +28,14 @@ import org.jspecify.annotations.Nullable;
  * overwritten. For one thread.
  *
  * <pre>{@code
- * Beginning beginning = new Beginning(Path.of("foundry")).take(Path.of("download-2027-03.csv"));
- * for (Asked asked = beginning.next(); asked != null; asked = beginning.next()) {
+ * CompanySetup beginning = new CompanySetup(Path.of("foundry")).take(Path.of("download-2027-03.csv"));
+ * for (StartQuestion asked = beginning.next(); asked != null; asked = beginning.next()) {
  *     beginning.answer(asked.about(), ask(asked));
  * }
- * Beginning.Written written = beginning.write();
+ * CompanySetup.Written written = beginning.write();
  * }</pre>
  */
-public final class Beginning {
+public final class CompanySetup {
     /** The answer that asks for the small chart that ships. */
     public static final String SMALL = "small";
 
@@ -49,7 +49,7 @@ public final class Beginning {
     private final List<String> aside = new ArrayList<>();
 
     /** Begins a folder, or goes on with one whose books are read; throws with what is wrong in them. */
-    public Beginning(Path folder) throws SettingsException {
+    public CompanySetup(Path folder) throws SettingsException {
         this.folder = folder;
         Path there = folder.resolve("books");
         this.books =
@@ -67,7 +67,7 @@ public final class Beginning {
     public record Written(List<Path> files, List<Path> runSheets, List<String> told) {}
 
     /** Takes a raw file, or a chart that another program exported. */
-    public Beginning take(Path file) throws IOException {
+    public CompanySetup take(Path file) throws IOException {
         FileSurvey survey = FileSurvey.of(file);
         ChartExport found = isNoMovements(survey) ? ChartExport.of(survey) : null;
         if (found != null && (books.there() != null || books.chart() != null)) {
@@ -115,7 +115,7 @@ public final class Beginning {
         }
         for (Path layout : all) {
             try {
-                FileSurvey.Likeness likeness = fresh.survey.like(layout, 0);
+                FileSurvey.LayoutMatch likeness = fresh.survey.like(layout, 0);
                 boolean mends = fresh.likeness == null && likeness.onlyTitles();
                 if (likeness.isKind() && (likeness.isLike() || mends)) {
                     fresh.like = layout;
@@ -133,7 +133,7 @@ public final class Beginning {
     }
 
     /** Takes a chart that another program exported. */
-    public Beginning takeChart(Path file) throws IOException, WrongAnswerException {
+    public CompanySetup takeChart(Path file) throws IOException, WrongAnswerException {
         books.use(file);
         return this;
     }
@@ -160,7 +160,7 @@ public final class Beginning {
     }
 
     /** Gives an answer before it is asked for; it is looked at when it is. */
-    public Beginning ahead(String about, String answer) {
+    public CompanySetup ahead(String about, String answer) {
         answeredAhead.put(about.strip(), answer.strip());
         return this;
     }
@@ -182,16 +182,16 @@ public final class Beginning {
                 String key = prefixOf(group) + about;
                 boolean open = group.survey.survey().question(about) != null;
                 if (answeredAhead.containsKey(key) && !open && !about.equals(StartBooks.CURRENCY)) {
-                    answer(Asked.of(key, ""), Objects.requireNonNull(answeredAhead.remove(key)));
+                    answer(StartQuestion.of(key, ""), Objects.requireNonNull(answeredAhead.remove(key)));
                 }
             }
         }
     }
 
     /** The next question that has no answer yet, after those that were answered ahead; {@code null} when all are. */
-    public @Nullable Asked next() throws IOException, WrongAnswerException {
+    public @Nullable StartQuestion next() throws IOException, WrongAnswerException {
         readAsSaid();
-        Asked asked = open();
+        StartQuestion asked = open();
         while (asked != null && answeredAhead.containsKey(asked.about())) {
             answer(asked, Objects.requireNonNull(answeredAhead.remove(asked.about())));
             asked = open();
@@ -200,7 +200,7 @@ public final class Beginning {
     }
 
     /** Takes what is usual for an answer; false when there is nothing usual. */
-    public boolean takeUsual(Asked asked) throws IOException, WrongAnswerException {
+    public boolean takeUsual(StartQuestion asked) throws IOException, WrongAnswerException {
         if (asked.usual() == null) {
             return false;
         }
@@ -210,7 +210,7 @@ public final class Beginning {
     }
 
     /** Answers a question; throws when it cannot be the answer, and then it is still open. */
-    public void answer(Asked asked, String answer) throws IOException, WrongAnswerException {
+    public void answer(StartQuestion asked, String answer) throws IOException, WrongAnswerException {
         String text = answer.strip();
         if (text.isEmpty()) {
             throw new WrongAnswerException("'" + asked.about() + "' needs an answer");
@@ -263,7 +263,7 @@ public final class Beginning {
         }
     }
 
-    private RawFiles group(Asked asked) {
+    private RawFiles group(StartQuestion asked) {
         return groups.stream()
                 .filter(g -> asked.about().startsWith(prefixOf(g)))
                 .findFirst()
@@ -275,13 +275,13 @@ public final class Beginning {
         return groups.size() == 1 ? "" : group.slug + ": ";
     }
 
-    private @Nullable Asked open() throws IOException {
-        Asked ofBooks = books.open(groups);
+    private @Nullable StartQuestion open() throws IOException {
+        StartQuestion ofBooks = books.open(groups);
         if (ofBooks != null) {
             return ofBooks;
         }
         for (RawFiles group : groups) {
-            Asked asked = ofFiles.open(group);
+            StartQuestion asked = ofFiles.open(group);
             if (asked != null) {
                 return asked;
             }
@@ -291,7 +291,7 @@ public final class Beginning {
 
     /** Writes everything; only when no question is open. */
     public Written write() throws IOException, SettingsException, WrongAnswerException {
-        Asked open = next();
+        StartQuestion open = next();
         if (open != null) {
             throw new WrongAnswerException("'" + open.about() + "' is not answered: " + open.words());
         }

@@ -27,7 +27,7 @@ import org.jspecify.annotations.Nullable;
  * @param currencyStated true when the file states it
  * @param print how a print file is divided; {@code null} for other files
  */
-public record Facts(
+public record FileProfile(
         FileKind kind,
         String words,
         String encoding,
@@ -78,33 +78,34 @@ public record Facts(
     }
 
     /** A text of the given encoding. */
-    public static Facts text(FileKind kind, String words, String encoding, String why, boolean sure) {
-        return new Facts(kind, words, encoding, why, sure, ',', "", "", List.of(), ASSUMED, false, null);
+    public static FileProfile text(FileKind kind, String words, String encoding, String why, boolean sure) {
+        return new FileProfile(kind, words, encoding, why, sure, ',', "", "", List.of(), ASSUMED, false, null);
     }
 
     /** The same with another separator and line ends. */
-    public Facts divided(char by, String ends) {
+    public FileProfile divided(char by, String ends) {
         return copy(kind, words, by, ends, currency, currencyStated, print);
     }
 
     /** The same as a print file. */
-    public Facts printed(Print division) {
+    public FileProfile printed(Print division) {
         String fixed = "fixed-width text";
         return copy(FileKind.FIXED_WIDTH, fixed, separator, lineEnds, currency, currencyStated, division);
     }
 
     /** The same with its amounts in a currency. */
-    public Facts in(Currency stated) {
+    public FileProfile in(Currency stated) {
         return copy(kind, words, separator, lineEnds, stated, true, print);
     }
 
-    private Facts copy(
+    private FileProfile copy(
             FileKind of, String named, char by, String ends, Currency in, boolean stated, @Nullable Print division) {
-        return new Facts(of, named, encoding, encodingWhy, encodingSure, by, ends, part, parts, in, stated, division);
+        return new FileProfile(
+                of, named, encoding, encodingWhy, encodingSure, by, ends, part, parts, in, stated, division);
     }
 
     /** True when two readings by these facts give the same cells. */
-    boolean readsLike(Facts other) {
+    boolean readsLike(FileProfile other) {
         return kind == other.kind && encoding.equals(other.encoding) && separator == other.separator;
     }
 }
