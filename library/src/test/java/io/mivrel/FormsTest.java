@@ -8,6 +8,7 @@ import io.mivrel.files.workbooks.Workbooks;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -46,7 +47,9 @@ public class FormsTest {
 
     @Test
     public void fixedWidthIsFilledAndCut() throws Exception {
-        assertThat(delivered("{kind: fixed width, line ends: LF}", JOURNAL)).hasContent("""
+        assertThat(delivered("{kind: fixed width, line ends: LF}", JOURNAL))
+                .content(StandardCharsets.UTF_8)
+                .isEqualTo("""
                 Reference   Date         AccountText            AmountSource
                 00001201    2027-03-15      5010a long t    0001234.50M    \s
                 00001201    2027-03-15      1200tin         -001234.50M    \s

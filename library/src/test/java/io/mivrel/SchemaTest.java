@@ -39,7 +39,7 @@ public class SchemaTest {
             "was '2900' meant?",
             "is not YAML",
             "stands twice",
-            "needs 'coding'",
+            "'coding' in a run sheet",
             "not set up as a bank or card account",
             "an amount is required",
             "was 'UTF-8' meant?",

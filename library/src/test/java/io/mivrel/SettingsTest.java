@@ -64,7 +64,7 @@ public class SettingsTest {
             {"bank.yaml", "run: bank", "run: bank\nrun: again", "stands twice"},
             {"bank.yaml", "run: bank", "run: bank\ndates: March", "a first and a last day"},
             {"bank.yaml", "coding:", "when blocked: stop\ncoding:", "hold documents, hold everything"},
-            {"bank.yaml", "coding: {table: coding.csv, uncoded: hold}", "", "needs 'coding'"},
+            {"bank.yaml", "coding: {table: coding.csv, uncoded: hold}", "", "'coding' in a run sheet"},
             {"bank-layout.yaml", "account: 1200", "account: 5010", "not set up as a bank or card account"},
             {"bank-layout.yaml", "gives: bank lines", "gives: bank line", "was 'bank lines' meant?"},
             {"bank-layout.yaml", "  money in:  {column: In}\n", "", "an amount is required"},

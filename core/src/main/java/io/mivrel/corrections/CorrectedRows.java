@@ -1,9 +1,9 @@
 package io.mivrel.corrections;
 
-import io.mivrel.model.Finding;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
+import io.mivrel.rows.RowsOver;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -11,8 +11,7 @@ import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 
 /** The rows of a file, each with its correction in its place. */
-public final class CorrectedRows implements RowSource {
-    private final RowSource rows;
+public final class CorrectedRows extends RowsOver {
     private final Map<Corrections.Place, Correction> places;
     private final BiConsumer<Correction, Correction> used;
     private final Corrections.PlaceCounter counter = new Corrections.PlaceCounter();
@@ -23,7 +22,7 @@ public final class CorrectedRows implements RowSource {
 
     /** {@code used} takes each correction that is made, and the same with what the row had before. */
     CorrectedRows(RowSource rows, Map<Corrections.Place, Correction> places, BiConsumer<Correction, Correction> used) {
-        this.rows = rows;
+        super(rows);
         this.places = places;
         this.used = used;
     }
@@ -55,7 +54,7 @@ public final class CorrectedRows implements RowSource {
 
     @Override
     public @Nullable Row next() throws IOException {
-        Row row = rows.next();
+        Row row = inner.next();
         last = row;
         now = null;
         if (row == null) {
@@ -89,21 +88,6 @@ public final class CorrectedRows implements RowSource {
 
     @Override
     public void skipTo(long physicalRow) throws IOException {
-        rows.skipTo(physicalRow);
-    }
-
-    @Override
-    public @Nullable List<String> titles() {
-        return rows.titles();
-    }
-
-    @Override
-    public List<Finding> remarks() {
-        return rows.remarks();
-    }
-
-    @Override
-    public void close() throws IOException {
-        rows.close();
+        inner.skipTo(physicalRow);
     }
 }

@@ -486,7 +486,7 @@ public enum Rule implements FindingRule {
     DELIVERED_OTHERWISE(
             NOTE,
             "Documents went out by another delivery before, and not by this one; they were left out.",
-            "Nothing to do, unless this delivery should have them too: then say so in the run sheet."),
+            "Nothing to do, unless this delivery should have them too: then say so where it is named: earlier: deliver too."),
     DELIVERED_BEFORE(
             NOTE,
             "Documents of this run were delivered by an earlier run of the company; they were left out.",

@@ -1,6 +1,5 @@
 package io.mivrel.rows;
 
-import io.mivrel.intake.StatementColumns;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -35,7 +34,7 @@ public enum FileKind {
         return word;
     }
 
-    /** True when the format itself fixes the columns; they are those of {@link StatementColumns}. */
+    /** True when the format itself fixes the columns; they are those of {@code intake.StatementColumns}. */
     public boolean isStatement() {
         return ordinal() >= OFX.ordinal();
     }

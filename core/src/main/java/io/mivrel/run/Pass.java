@@ -218,7 +218,7 @@ final class Pass {
                         lacking + (lacking == 1 ? " document" : " documents") + " went out by another delivery before,"
                                 + " and not by '"
                                 + plan.targets().get(i).delivery().name() + "'",
-                        "to deliver them so too, say 'earlier: deliver too' in the run sheet"));
+                        "to deliver them so too, say 'earlier: deliver too' where this delivery is named"));
             }
         }
     }

@@ -176,7 +176,8 @@ public record RunPlan(
     private void codingGaps(List<String> gaps) {
         boolean coded = inputs.stream().allMatch(i -> i.layout().fields().containsKey(kind().account()));
         if (deliversJournals() && coding == null && !coded) {
-            gaps.add("to deliver bank lines as journals, or to post them, the run sheet needs 'coding'");
+            gaps.add(
+                    "to deliver bank lines as journals, or to post them, a coding table is needed: 'coding' in a run sheet");
         }
     }
 

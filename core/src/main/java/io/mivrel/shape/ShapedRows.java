@@ -5,6 +5,7 @@ import io.mivrel.model.Rule;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowSource;
+import io.mivrel.rows.RowsOver;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.text.Nearest;
 import io.mivrel.text.Spans;
@@ -16,18 +17,17 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** What the shapes have in common: rows of another source, copied into rows with more cells. For one thread. */
-abstract class ShapedRows implements RowSource {
+abstract class ShapedRows extends RowsOver {
     /** Title of the cell that holds the whole line of fixed-width text. */
     static final String LINE = "line";
 
-    final RowSource inner;
     private final Row out = new Row();
     private byte[] bytes = new byte[1 << 12];
     private int length;
     private @Nullable List<String> titles;
 
     ShapedRows(RowSource inner) {
-        this.inner = inner;
+        super(inner);
     }
 
     /** The titles of this shape, given those of the source; asked once, at the first row that may be data. */
@@ -51,11 +51,6 @@ abstract class ShapedRows implements RowSource {
     @Override
     public final @Nullable List<String> titles() {
         return titles;
-    }
-
-    @Override
-    public List<Finding> remarks() {
-        return inner.remarks();
     }
 
     /** Begins a new row for the physical row of another. */
@@ -159,10 +154,5 @@ abstract class ShapedRows implements RowSource {
     /** True for a row that this shape hands on as it is. */
     static boolean passes(Row row) {
         return row.ended() != null || row.aside() != null || row.fault() != null;
-    }
-
-    @Override
-    public void close() throws IOException {
-        inner.close();
     }
 }

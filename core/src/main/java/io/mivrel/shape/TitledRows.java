@@ -1,6 +1,5 @@
 package io.mivrel.shape;
 
-import io.mivrel.model.Finding;
 import io.mivrel.model.Rule;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
@@ -8,6 +7,7 @@ import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowFault;
 import io.mivrel.rows.RowSource;
+import io.mivrel.rows.RowsOver;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.text.Spans;
 import java.io.IOException;
@@ -15,8 +15,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Rows of a source whose titles stand in one of them, known to whoever asks. For one thread. */
-public final class TitledRows implements RowSource {
-    private final RowSource inner;
+public final class TitledRows extends RowsOver {
     private final int titlesRow;
     private final int titleRows;
     private final int dataRow;
@@ -28,7 +27,7 @@ public final class TitledRows implements RowSource {
 
     /** The rows of a file of this form. */
     public TitledRows(RowSource inner, FileFormat form) {
-        this.inner = inner;
+        super(inner);
         this.titlesRow = form.titlesRow();
         this.titleRows = form.titleRows();
         this.dataRow = form.dataRow();
@@ -88,15 +87,5 @@ public final class TitledRows implements RowSource {
     @Override
     public @Nullable List<String> titles() {
         return titles;
-    }
-
-    @Override
-    public List<Finding> remarks() {
-        return inner.remarks();
-    }
-
-    @Override
-    public void close() throws IOException {
-        inner.close();
     }
 }

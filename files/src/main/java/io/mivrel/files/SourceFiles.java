@@ -21,6 +21,7 @@ import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
+import io.mivrel.rows.RowsOver;
 import io.mivrel.rows.UnreadableFileException;
 import io.mivrel.run.Input;
 import io.mivrel.shape.Link;
@@ -230,32 +231,29 @@ public final class SourceFiles {
     }
 
     /** Rows with what was noticed about the file. */
-    private record RemarkedRows(RowSource rows, Finding remark) implements RowSource {
+    private static final class RemarkedRows extends RowsOver {
+        private final Finding remark;
+
+        RemarkedRows(RowSource rows, Finding remark) {
+            super(rows);
+            this.remark = remark;
+        }
+
         @Override
         public @Nullable Row next() throws IOException {
-            return rows.next();
+            return inner.next();
         }
 
         @Override
         public void skipTo(long physicalRow) throws IOException {
-            rows.skipTo(physicalRow);
-        }
-
-        @Override
-        public @Nullable List<String> titles() {
-            return rows.titles();
+            inner.skipTo(physicalRow);
         }
 
         @Override
         public List<Finding> remarks() {
-            List<Finding> all = new ArrayList<>(rows.remarks());
+            List<Finding> all = new ArrayList<>(inner.remarks());
             all.add(remark);
             return all;
-        }
-
-        @Override
-        public void close() throws IOException {
-            rows.close();
         }
     }
 }

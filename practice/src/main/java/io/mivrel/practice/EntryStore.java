@@ -271,7 +271,7 @@ final class EntryStore {
                 rows.getString(17),
                 rows.getString(18),
                 foreign == null ? null : new Money(rows.getLong(20), Currency.getInstance(foreign)),
-                JsonText.names(rows.getString(21)));
+                JsonColumn.names(rows.getString(21)));
     }
 
     List<Balance> balances(LocalDate day) throws SQLException {

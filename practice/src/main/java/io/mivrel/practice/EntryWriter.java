@@ -56,7 +56,7 @@ final class EntryWriter {
                     lines.add(line.taxCode()).add(line.party());
                     lines.add(foreign == null ? null : foreign.currency().getCurrencyCode());
                     lines.add(foreign == null ? null : foreign.minor());
-                    lines.add(JsonText.of(line.dimensions()));
+                    lines.add(JsonColumn.of(line.dimensions()));
                 }
             }
         }
@@ -123,7 +123,7 @@ final class EntryWriter {
             text(lines.append('\t'), line.party());
             text(lines.append('\t'), foreign == null ? null : foreign.currency().getCurrencyCode());
             text(lines.append('\t'), foreign == null ? null : Long.toString(foreign.minor()));
-            text(lines.append('\t'), JsonText.of(line.dimensions()));
+            text(lines.append('\t'), JsonColumn.of(line.dimensions()));
             lines.append('\n');
         }
     }

@@ -176,7 +176,7 @@ final class PracticeDatabase implements AutoCloseable {
         if (onServer) {
             statement.setArray(at, connection.createArrayOf("text", values.toArray()));
         } else {
-            statement.setString(at, JsonText.of(values));
+            statement.setString(at, JsonColumn.of(values));
         }
     }
 

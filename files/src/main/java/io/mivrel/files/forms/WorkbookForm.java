@@ -8,6 +8,7 @@ import io.mivrel.files.workbooks.Workbooks;
 import io.mivrel.model.FieldType;
 import io.mivrel.rows.Row;
 import io.mivrel.rows.RowSource;
+import io.mivrel.rows.RowsOver;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -121,20 +122,19 @@ final class WorkbookForm implements RowForm {
     }
 
     /** Rows whose blank cells at the end are there too. */
-    private static final class Rows implements RowSource {
-        private final RowSource rows;
+    private static final class Rows extends RowsOver {
         private final Path copy;
         private final int columns;
 
         Rows(RowSource rows, Path copy, int columns) {
-            this.rows = rows;
+            super(rows);
             this.copy = copy;
             this.columns = columns;
         }
 
         @Override
         public @Nullable Row next() throws IOException {
-            Row row = rows.next();
+            Row row = inner.next();
             while (row != null && row.size() < columns) {
                 row.add(0, 0);
             }
@@ -143,8 +143,8 @@ final class WorkbookForm implements RowForm {
 
         @Override
         public void close() throws IOException {
-            try (rows) {
-                // Closed in any case.
+            try {
+                super.close();
             } finally {
                 Files.deleteIfExists(copy);
             }

@@ -8,11 +8,11 @@ import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Small values as JSON, where the database keeps a list or a map in one column. */
-final class JsonText {
+final class JsonColumn {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final TypeReference<TreeMap<String, String>> NAMES = new TypeReference<>() {};
 
-    private JsonText() {}
+    private JsonColumn() {}
 
     static String of(Collection<String> list) {
         return MAPPER.writeValueAsString(list);
