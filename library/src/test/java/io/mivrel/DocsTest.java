@@ -18,6 +18,7 @@ import io.mivrel.model.Kind;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.Collectors;
@@ -152,7 +153,7 @@ public class DocsTest {
             Files.createDirectories(DOCS);
             Files.writeString(page, made);
         }
-        assertThat(page).content().isEqualTo(made);
+        assertThat(page).content(StandardCharsets.UTF_8).isEqualTo(made);
     }
 
     @Test
