@@ -13,6 +13,7 @@ module io.mivrel.core {
             io.mivrel.report;
     exports io.mivrel.delivery;
     exports io.mivrel.drafting;
+    exports io.mivrel.history;
     exports io.mivrel.intake;
     exports io.mivrel.kinds;
     exports io.mivrel.model;

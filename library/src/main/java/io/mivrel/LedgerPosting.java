@@ -1,6 +1,7 @@
 package io.mivrel;
 
 import io.mivrel.books.Books;
+import io.mivrel.intake.Input;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.ledger.DeliveredRuns;
@@ -30,7 +31,6 @@ import io.mivrel.posting.Standing;
 import io.mivrel.report.PostingText;
 import io.mivrel.report.StatusText;
 import io.mivrel.run.HeldRows;
-import io.mivrel.run.Input;
 import io.mivrel.run.Run;
 import io.mivrel.run.RunPlan;
 import io.mivrel.run.RunReport;

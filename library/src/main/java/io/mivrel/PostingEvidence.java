@@ -1,12 +1,12 @@
 package io.mivrel;
 
 import io.mivrel.files.FolderOutlet;
+import io.mivrel.intake.Input;
 import io.mivrel.ledger.PostingRegister;
 import io.mivrel.report.EvidenceFolder;
 import io.mivrel.report.HeldCopies;
 import io.mivrel.report.PostingText;
 import io.mivrel.report.SummaryText;
-import io.mivrel.run.Input;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;

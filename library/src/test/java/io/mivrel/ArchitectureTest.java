@@ -22,6 +22,7 @@ public class ArchitectureTest {
         "io.mivrel.rows..",
         "io.mivrel.shape..",
         "io.mivrel.intake..",
+        "io.mivrel.history..",
         "io.mivrel.coding..",
         "io.mivrel.corrections..",
         "io.mivrel.drafting..",

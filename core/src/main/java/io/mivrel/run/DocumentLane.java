@@ -3,6 +3,7 @@ package io.mivrel.run;
 import io.mivrel.coding.Coder;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.drafting.Grouping;
+import io.mivrel.history.Overlaps;
 import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.DocumentBlock;

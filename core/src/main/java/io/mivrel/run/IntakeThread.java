@@ -1,6 +1,7 @@
 package io.mivrel.run;
 
 import io.mivrel.books.Account;
+import io.mivrel.intake.Input;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;

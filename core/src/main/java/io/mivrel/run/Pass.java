@@ -6,6 +6,9 @@ import io.mivrel.coding.CodingEntry;
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.DeliveryCheck;
 import io.mivrel.delivery.DeliveryWriter;
+import io.mivrel.history.Continuity;
+import io.mivrel.history.Overlaps;
+import io.mivrel.intake.Input;
 import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.model.Drafter;
@@ -73,7 +76,8 @@ final class Pass {
         boolean begun = false;
         try {
             this.overlaps = new Overlaps(plan.kind(), plan.inputs(), doubtful);
-            this.continuity = new Continuity(plan, overlaps);
+            this.continuity =
+                    new Continuity(plan.inputs(), plan.history(), plan.corrections(), plan.currency(), overlaps);
             Drafter drafter = plan.drafter();
             this.sorter = new DocumentSorter(plan, checks(drafter), writers(), workers);
             this.lane = new DocumentLane(plan, drafter, sorter, overlaps, earlier);

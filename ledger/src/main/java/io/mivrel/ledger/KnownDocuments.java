@@ -1,8 +1,8 @@
 package io.mivrel.ledger;
 
+import io.mivrel.history.DocumentHistory;
+import io.mivrel.history.DocumentHistory.Verdict;
 import io.mivrel.model.DocumentIdentity.Form;
-import io.mivrel.run.DocumentHistory;
-import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.util.ArrayList;

@@ -1,13 +1,13 @@
 package io.mivrel.ledger;
 
 import io.mivrel.delivery.PreparedFile;
+import io.mivrel.history.DocumentHistory;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.model.DocumentIdentity.Form;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.run.DocumentHistory;
 import io.mivrel.run.RunReport;
 import java.io.IOException;
 import java.sql.Connection;

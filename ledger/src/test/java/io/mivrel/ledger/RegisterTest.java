@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.delivery.DeliveredFile;
 import io.mivrel.delivery.PreparedFile;
+import io.mivrel.history.DocumentHistory.Earlier;
+import io.mivrel.history.DocumentHistory.Verdict;
 import io.mivrel.intake.DateWindow;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
@@ -18,8 +20,6 @@ import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.SourceFile;
 import io.mivrel.money.Totals;
-import io.mivrel.run.DocumentHistory.Earlier;
-import io.mivrel.run.DocumentHistory.Verdict;
 import io.mivrel.run.FindingLog;
 import io.mivrel.run.RunReport;
 import io.mivrel.testkit.PostgresServer;

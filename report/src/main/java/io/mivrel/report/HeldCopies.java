@@ -1,8 +1,8 @@
 package io.mivrel.report;
 
 import io.mivrel.books.Books;
+import io.mivrel.intake.Input;
 import io.mivrel.run.HeldRows;
-import io.mivrel.run.Input;
 import io.mivrel.run.RunReport;
 import io.mivrel.run.UncodedGroups;
 import java.io.IOException;

@@ -2,8 +2,8 @@ package io.mivrel.report;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
+import io.mivrel.intake.Input;
 import io.mivrel.rows.FileFormat;
-import io.mivrel.run.Input;
 import java.io.BufferedWriter;
 import java.io.Closeable;
 import java.io.IOException;

@@ -1,4 +1,4 @@
-package io.mivrel.run;
+package io.mivrel.history;
 
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;

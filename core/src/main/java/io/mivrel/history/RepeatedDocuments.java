@@ -1,11 +1,12 @@
-package io.mivrel.run;
+package io.mivrel.history;
 
+import io.mivrel.history.DocumentHistory.Earlier;
+import io.mivrel.intake.Input;
 import io.mivrel.model.DocumentIdentity;
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;
 import io.mivrel.model.RecordRange;
-import io.mivrel.run.DocumentHistory.Earlier;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -18,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  * figures under another name. Of kinds that name a party, all are kept; of others, those of the day at hand, since a list
  * of millions is in the order of its days, and equal vouchers of different days are ordinary. For one thread.
  */
-final class RepeatedDocuments {
+public final class RepeatedDocuments {
     private final Kind kind;
     private final List<Input> inputs;
     private final boolean keepsAll;
@@ -34,11 +35,11 @@ final class RepeatedDocuments {
      *
      * @param sameTexts true when its lines have the same texts too
      */
-    record Alike(Earlier document, boolean sameTexts) {}
+    public record Alike(Earlier document, boolean sameTexts) {}
 
     private record Met(Earlier document, long texts) {}
 
-    RepeatedDocuments(Kind kind, List<Input> inputs, boolean joinsFiles) {
+    public RepeatedDocuments(Kind kind, List<Input> inputs, boolean joinsFiles) {
         this.kind = kind;
         this.inputs = inputs;
         this.keepsAll = kind.isEnteredOnce();
@@ -47,14 +48,14 @@ final class RepeatedDocuments {
 
     /** The document of this name that another file had before; {@code null} when there is none. */
     @Nullable
-    Earlier named(long identity, RecordRange records) {
+    public Earlier named(long identity, RecordRange records) {
         long before = named == null ? 0 : named.get(identity);
         return before == 0 || before == place(records) ? null : earlier(before, day(records), reference(records));
     }
 
     /** The nearest document before with these figures under another name; {@code null} when there is none. */
     @Nullable
-    Alike alike(long figures, RecordRange records) {
+    public Alike alike(long figures, RecordRange records) {
         if (!keepsAll) {
             long before = day(records) == day ? alikeOfDay.get(figures) : 0;
             return before == 0 || before == place(records) ? null : new Alike(earlier(before, day, ""), false);
@@ -71,7 +72,7 @@ final class RepeatedDocuments {
     }
 
     /** Takes note of a document; a second time changes nothing. */
-    void add(long identity, long figures, RecordRange records) {
+    public void add(long identity, long figures, RecordRange records) {
         long place = place(records);
         if (named != null) {
             named.putIfAbsent(identity, place);

@@ -1,8 +1,10 @@
-package io.mivrel.run;
+package io.mivrel.history;
 
 import io.mivrel.books.Account;
 import io.mivrel.books.AccountUse;
 import io.mivrel.books.Books;
+import io.mivrel.history.DocumentHistory.Earlier;
+import io.mivrel.intake.Input;
 import io.mivrel.model.Coding;
 import io.mivrel.model.Document;
 import io.mivrel.model.Drafter;
@@ -13,7 +15,6 @@ import io.mivrel.model.Origin;
 import io.mivrel.model.Posting;
 import io.mivrel.model.Rule;
 import io.mivrel.model.Severity;
-import io.mivrel.run.DocumentHistory.Earlier;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -31,7 +32,7 @@ import org.jspecify.annotations.Nullable;
  * told. Where they have none, the journal of one end books both accounts, and the other end must not be booked again. For one
  * thread.
  */
-final class Transfers {
+public final class Transfers {
     /** The ends that this run books: of an account and the other with an amount. */
     private record Ends(String account, String other, long amount) {}
 
@@ -49,7 +50,7 @@ final class Transfers {
 
     private final Map<Ends, List<End>> booked = new HashMap<>();
 
-    Transfers(Books books, DocumentHistory history, List<Input> inputs) {
+    public Transfers(Books books, DocumentHistory history, List<Input> inputs) {
         this.books = books;
         this.history = history;
         this.own = books.accounts().stream()
@@ -65,12 +66,12 @@ final class Transfers {
     }
 
     /** True for a bank or card account of the books. */
-    boolean isOwn(@Nullable String account) {
+    public boolean isOwn(@Nullable String account) {
         return account != null && own.contains(account);
     }
 
     /** The document of an end led through the account for transfers, where there is one; else the document itself. */
-    Document led(Document document, @Nullable Coding coding, Drafter drafter) {
+    public Document led(Document document, @Nullable Coding coding, Drafter drafter) {
         String account = document.records().block().source().account();
         boolean isEnd = document.kind().isOfAccount()
                 && document.lines().stream().anyMatch(line -> isEnd(line.account(), account));
@@ -101,7 +102,7 @@ final class Transfers {
      * the statement of the other account; {@code null} when it is not. To be asked before it is {@linkplain #led led}.
      */
     @Nullable
-    Finding judge(Document document) throws IOException {
+    public Finding judge(Document document) throws IOException {
         String account = document.records().block().source().account();
         LocalDate date = document.date();
         if (account != null && date != null && document.kind().isOfAccount()) {
@@ -157,7 +158,7 @@ final class Transfers {
     }
 
     /** All lines have come: the ends whose other did not. */
-    List<Finding> open() {
+    public List<Finding> open() {
         List<Finding> found = new ArrayList<>();
         if (through != null) {
             booked.forEach((ends, all) ->

@@ -1,21 +1,21 @@
-package io.mivrel.run;
+package io.mivrel.history;
 
+import io.mivrel.history.DocumentHistory.Earlier;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
-import io.mivrel.run.DocumentHistory.Earlier;
 import java.util.Locale;
 import java.util.Objects;
 
 /** What is said of a document that another one seems to be already. */
-final class RepeatFinding {
+public final class RepeatFinding {
     private RepeatFinding() {}
 
     /** Two files have a document of this name. */
-    static Finding ofName(Kind kind, RecordRange records, Earlier before) {
+    public static Finding ofName(Kind kind, RecordRange records, Earlier before) {
         return finding(
                 Rule.DOCUMENT_REPEATED,
                 kind,
@@ -28,7 +28,7 @@ final class RepeatFinding {
      * One with the same figures came before under another name. Of one day, with a party, it is a blocker, and so it is when
      * the two numbers are one, spelled in two ways; else a caution.
      */
-    static Finding ofFigures(Kind kind, RecordRange records, RepeatedDocuments.Alike alike) {
+    public static Finding ofFigures(Kind kind, RecordRange records, RepeatedDocuments.Alike alike) {
         Earlier before = alike.document();
         long days = Math.abs(before.day().toEpochDay() - records.block().number(kind.date(), records.from()));
         boolean spelled = areSpelledAlike(before.reference(), number(kind, records));
@@ -49,7 +49,7 @@ final class RepeatFinding {
     }
 
     /** True when two documents with the same figures are near enough for being one. */
-    static boolean isNear(Kind kind, Earlier before, RecordRange records) {
+    public static boolean isNear(Kind kind, Earlier before, RecordRange records) {
         long days = Math.abs(before.day().toEpochDay() - records.block().number(kind.date(), records.from()));
         return days <= (kind.isEnteredOnce() ? DocumentHistory.NEAR_DAYS : 0)
                 || areSpelledAlike(before.reference(), number(kind, records));

@@ -1,5 +1,6 @@
-package io.mivrel.run;
+package io.mivrel.history;
 
+import io.mivrel.intake.Input;
 import io.mivrel.model.DocumentIdentity.Form;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;
@@ -20,7 +21,7 @@ import org.jspecify.annotations.Nullable;
  * one day within a file are two. Where one line alone is the same so, or a day of which the other file has more lines,
  * the files may as well follow on from one another: then nobody knows, and both lines are in doubt. For one thread.
  */
-final class Overlaps {
+public final class Overlaps {
     /** How often a line stands in the file being read, and the most often it stood in one file before. */
     private static final class Count {
         private int file;
@@ -29,7 +30,7 @@ final class Overlaps {
     }
 
     /** What was found in one file. */
-    static final class Found {
+    public static final class Found {
         private long lines;
         private long byContent;
         private long movement;
@@ -64,7 +65,7 @@ final class Overlaps {
     private final Map<Integer, Found> found = new HashMap<>();
 
     /** Only accounts that several files belong to are looked after; {@code doubtful} are lines that an earlier pass doubts. */
-    Overlaps(Kind kind, List<Input> inputs, Set<Long> doubtful) {
+    public Overlaps(Kind kind, List<Input> inputs, Set<Long> doubtful) {
         this.kind = kind;
         this.doubtful = doubtful;
         Set<String> seen = new HashSet<>();
@@ -76,12 +77,12 @@ final class Overlaps {
         }
     }
 
-    boolean watches(String account) {
+    public boolean watches(String account) {
         return accounts.contains(account);
     }
 
     /** Which of the next records of a file a file before has; {@code null} when its account has one file only. */
-    boolean @Nullable [] again(RecordBlock records) {
+    public boolean @Nullable [] again(RecordBlock records) {
         SourceFile file = records.source();
         if (file.account() == null || !watches(file.account())) {
             return null;
@@ -94,7 +95,7 @@ final class Overlaps {
     }
 
     /** True for a line of which an earlier pass could not tell whether it is in two files or there are two. */
-    boolean isDoubtful(RecordRange record) {
+    public boolean isDoubtful(RecordRange record) {
         String account = record.block().source().account();
         return !doubtful.isEmpty()
                 && account != null
@@ -103,7 +104,7 @@ final class Overlaps {
     }
 
     /** Lines that this pass cannot tell apart, once all were taken. */
-    Set<Long> doubtful() {
+    public Set<Long> doubtful() {
         Set<Long> found = new HashSet<>(doubtful);
         days.forEach((ordinal, here) -> {
             long same = here.values().stream().mapToLong(day -> day.taken).sum();
@@ -154,7 +155,7 @@ final class Overlaps {
     }
 
     /** What was found in a file, by its place in the run from 1. */
-    Found of(int file) {
+    public Found of(int file) {
         return found.getOrDefault(file, new Found());
     }
 }

@@ -1,4 +1,4 @@
-package io.mivrel.run;
+package io.mivrel.history;
 
 import java.util.Arrays;
 

@@ -1,6 +1,5 @@
-package io.mivrel.run;
+package io.mivrel.intake;
 
-import io.mivrel.intake.Layout;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 

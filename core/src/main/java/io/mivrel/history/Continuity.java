@@ -1,5 +1,8 @@
-package io.mivrel.run;
+package io.mivrel.history;
 
+import io.mivrel.corrections.Corrections;
+import io.mivrel.history.DocumentHistory.Closing;
+import io.mivrel.intake.Input;
 import io.mivrel.intake.IntakeTally;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.model.Finding;
@@ -7,11 +10,11 @@ import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;
-import io.mivrel.run.DocumentHistory.Closing;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Currency;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -24,7 +27,7 @@ import org.jspecify.annotations.Nullable;
  * out from its closing balance, and all lines together, each once, must lead from the first balance to the last. For one
  * thread.
  */
-final class Continuity {
+public final class Continuity {
     private record Covered(int ordinal, IntakeTally tally, LocalDate from, LocalDate to, long closing) {
         // Some formats state no opening balance; it follows from the closing one.
         long opening() {
@@ -39,22 +42,33 @@ final class Continuity {
     private static final Comparator<Covered> IN_ORDER =
             Comparator.comparing(Covered::from).thenComparing(Covered::to);
 
-    private final RunPlan plan;
+    private final List<Input> inputs;
+    private final DocumentHistory history;
+    private final Corrections corrections;
+    private final Currency currency;
     private final Overlaps overlaps;
     private final List<Finding> findings = new ArrayList<>();
     private final Set<String> failed = new HashSet<>();
 
-    Continuity(RunPlan plan, Overlaps overlaps) {
-        this.plan = plan;
+    public Continuity(
+            List<Input> inputs,
+            DocumentHistory history,
+            Corrections corrections,
+            Currency currency,
+            Overlaps overlaps) {
+        this.inputs = inputs;
+        this.history = history;
+        this.corrections = corrections;
+        this.currency = currency;
         this.overlaps = overlaps;
     }
 
     /** Compares the files; the tallies stand in the order of the inputs. */
-    void compare(List<IntakeTally> tallies) throws IOException {
+    public void compare(List<IntakeTally> tallies) throws IOException {
         Map<String, List<Covered>> byAccount = new LinkedHashMap<>();
         Set<String> unsure = new HashSet<>();
         for (int i = 0; i < tallies.size(); i++) {
-            String account = plan.inputs().get(i).layout().account();
+            String account = inputs.get(i).layout().account();
             if (account != null) {
                 if (overlaps.watches(account)) {
                     tellOverlap(tallies.get(i), overlaps.of(i + 1));
@@ -81,7 +95,7 @@ final class Continuity {
 
     // The first file of an account goes on from the last one that an earlier run delivered.
     private void followHistory(String account, Covered file) throws IOException {
-        Closing last = plan.history().lastClosing(account, file.from());
+        Closing last = history.lastClosing(account, file.from());
         if (last == null || last.minor() == file.opening() || last.day().equals(file.from())) {
             return;
         }
@@ -98,9 +112,9 @@ final class Continuity {
     private void overlapWithoutCommonLines(List<IntakeTally> tallies) {
         for (int later = 1; later < tallies.size(); later++) {
             for (int earlier = 0; earlier < later; earlier++) {
-                String account = plan.inputs().get(later).layout().account();
+                String account = inputs.get(later).layout().account();
                 if (account != null
-                        && account.equals(plan.inputs().get(earlier).layout().account())
+                        && account.equals(inputs.get(earlier).layout().account())
                         && overlaps.of(later + 1).lines() == 0
                         && sharesDays(tallies.get(earlier), tallies.get(later))) {
                     IntakeTally file = tallies.get(later);
@@ -229,14 +243,8 @@ final class Continuity {
     }
 
     private void wrong(Covered file, String reason, String suggestion) {
-        Finding gap = plan.corrections()
-                .judge(new Finding(
-                        Rule.STATEMENT_GAP,
-                        Origin.of(file.tally().file(), 0),
-                        "",
-                        show(file.opening()),
-                        reason,
-                        suggestion));
+        Finding gap = corrections.judge(new Finding(
+                Rule.STATEMENT_GAP, Origin.of(file.tally().file(), 0), "", show(file.opening()), reason, suggestion));
         findings.add(gap);
         if (gap.blocks()) {
             failed.add(file.tally().file());
@@ -244,15 +252,15 @@ final class Continuity {
     }
 
     private String show(long minor) {
-        return Money.show(minor, plan.currency());
+        return Money.show(minor, currency);
     }
 
-    List<Finding> findings() {
+    public List<Finding> findings() {
         return findings;
     }
 
     /** Files before which something is missing. */
-    Set<String> failed() {
+    public Set<String> failed() {
         return failed;
     }
 }
