@@ -145,13 +145,12 @@ final class HeldFile {
                 return;
             }
             boolean mayName = needsTitles && source.aside() == null && rows.titles() == null;
-            if (mayName && source.number() == form.titlesRow()) {
-                titles(source.titlesBelow(above));
-                needsTitles = false;
-                continue;
-            }
             if (mayName && isOfTitles(source)) {
                 above = source.titlesBelow(above);
+                if (source.number() == form.titlesRow()) {
+                    titles(above);
+                    needsTitles = false;
+                }
                 continue;
             }
             boolean repeats = last > 0 && source.number() == last;
@@ -163,8 +162,7 @@ final class HeldFile {
                 continue;
             }
             if (needsTitles) {
-                List<String> own = rows.titles();
-                titles(own == null ? places(source) : own);
+                titles(ownTitles(rows, source));
                 needsTitles = false;
             }
             HeldRow copied = row(source, rows, held.reasons(source.number()));
@@ -176,13 +174,18 @@ final class HeldFile {
         }
     }
 
-    // One of several rows of titles, but the last.
     private boolean isOfTitles(Row row) {
-        return row.number() < form.titlesRow() && row.number() > form.titlesRow() - form.titleRows();
+        return row.number() <= form.titlesRow() && row.number() > form.titlesRow() - form.titleRows();
     }
 
-    private static List<String> places(Row row) {
-        return IntStream.rangeClosed(1, row.size()).mapToObj(Integer::toString).toList();
+    // Those of the format, else the places of the columns.
+    private static List<String> ownTitles(RowSource rows, Row row) {
+        List<String> own = rows.titles();
+        return own != null
+                ? own
+                : IntStream.rangeClosed(1, row.size())
+                        .mapToObj(Integer::toString)
+                        .toList();
     }
 
     private HeldRow row(Row row, CorrectedRows rows, List<Finding> reasons) {

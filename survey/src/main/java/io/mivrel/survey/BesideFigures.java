@@ -223,23 +223,28 @@ final class BesideFigures {
             in += amount == SourceRecord.ABSENT ? 0 : Math.max(amount, 0);
             out += amount == SourceRecord.ABSENT ? 0 : Math.max(-amount, 0);
         }
+        boolean sided = in != out;
         for (Figure figure : all) {
             if (figure.role == null && !figure.whole) {
                 long value = Math.abs(figure.value);
-                figure.role = opening != SourceRecord.ABSENT && figure.value == opening && of(Role.OPENING) == null
-                        ? Role.OPENING
-                        : closing != SourceRecord.ABSENT && figure.value == closing && of(Role.CLOSING) == null
-                                ? Role.CLOSING
-                                : value == in && in != out && in != 0 && of(Role.IN) == null
-                                        ? Role.IN
-                                        : value == out && in != out && out != 0 && of(Role.OUT) == null
-                                                ? Role.OUT
-                                                : null;
+                if (opening != SourceRecord.ABSENT && isFree(Role.OPENING, figure.value, opening)) {
+                    figure.role = Role.OPENING;
+                } else if (closing != SourceRecord.ABSENT && isFree(Role.CLOSING, figure.value, closing)) {
+                    figure.role = Role.CLOSING;
+                } else if (sided && in != 0 && isFree(Role.IN, value, in)) {
+                    figure.role = Role.IN;
+                } else if (sided && out != 0 && isFree(Role.OUT, value, out)) {
+                    figure.role = Role.OUT;
+                }
             }
         }
         if (opening == SourceRecord.ABSENT && of(Role.OPENING) == null && of(Role.CLOSING) == null) {
             pair(in - out);
         }
+    }
+
+    private boolean isFree(Role role, long value, long reckoned) {
+        return value == reckoned && of(role) == null;
     }
 
     // Two balances, of which the rows lead from the first to the second.

@@ -29,6 +29,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -479,27 +480,10 @@ final class Interpretation {
     }
 
     private AmountFormat findNumbers() {
-        List<ColumnSurvey> amounts =
-                new ArrayList<>(amounts().stream().filter(c -> c.filled() > 0).toList());
-        if (bank != null) {
-            columns.stream()
-                    .filter(c -> bank.sources.values().stream()
-                            .anyMatch(s -> s.columns().size() == 2
-                                    && c.couldBeAmounts()
-                                    && s.columns().get(1).equals(Proposal.column(c))))
-                    .forEach(amounts::add);
-        }
+        List<ColumnSurvey> amounts = figures();
         int chosen = -1;
-        String mark = answers.of("numbers");
-        boolean asked = mark != null;
-        for (int form = 0; form < KnownFormats.AMOUNT_FORMS; form++) {
-            int here = form;
-            boolean other = mark != null
-                    && !mark.isEmpty()
-                    && KnownFormats.amounts(facts.currency()).get(form).decimalMark() != mark.charAt(0);
-            if (other || !amounts.stream().allMatch(c -> c.fittingAmounts()[here])) {
-                continue;
-            }
+        boolean asked = answers.of("numbers") != null;
+        for (int form : fitting(amounts)) {
             if (chosen < 0) {
                 chosen = form;
             } else if (sameMark(chosen, form)) {
@@ -532,6 +516,32 @@ final class Interpretation {
                 currencyMark(amounts),
                 bank != null ? bank.signs.plusMark : ledgerMark(amounts, true),
                 bank != null ? bank.signs.minusMark : ledgerMark(amounts, false));
+    }
+
+    // The columns of amounts that hold some, with the second of two that are read as one.
+    private List<ColumnSurvey> figures() {
+        List<ColumnSurvey> amounts =
+                new ArrayList<>(amounts().stream().filter(c -> c.filled() > 0).toList());
+        if (bank != null) {
+            columns.stream()
+                    .filter(c -> bank.sources.values().stream()
+                            .anyMatch(s -> s.columns().size() == 2
+                                    && c.couldBeAmounts()
+                                    && s.columns().get(1).equals(Proposal.column(c))))
+                    .forEach(amounts::add);
+        }
+        return amounts;
+    }
+
+    // The ways of writing that fit all of them, with the decimal mark that a person said.
+    private int[] fitting(List<ColumnSurvey> amounts) {
+        String mark = answers.of("numbers");
+        List<AmountFormat> forms = KnownFormats.amounts(facts.currency());
+        return IntStream.range(0, KnownFormats.AMOUNT_FORMS)
+                .filter(form ->
+                        mark == null || mark.isEmpty() || forms.get(form).decimalMark() == mark.charAt(0))
+                .filter(form -> amounts.stream().allMatch(c -> c.fittingAmounts()[form]))
+                .toArray();
     }
 
     private boolean sameMark(int one, int other) {

@@ -51,6 +51,10 @@ record NilGroups(
                 : one;
     }
 
+    private static long orNil(long figure) {
+        return figure == SourceRecord.ABSENT ? 0 : figure;
+    }
+
     private static @Nullable NilGroups of(
             List<Sample.Kept> rows,
             ColumnSurvey key,
@@ -66,11 +70,11 @@ record NilGroups(
         long moved = 0;
         for (int i = 0; i < rows.size(); i++) {
             String value = BankColumns.cell(rows.get(i), key);
-            long plus = figures.of(debit)[i];
-            long minus = credit == null ? SourceRecord.ABSENT : figures.of(credit)[i];
-            long amount = (plus == SourceRecord.ABSENT ? 0 : plus) - (minus == SourceRecord.ABSENT ? 0 : minus);
-            both |= plus != SourceRecord.ABSENT && plus != 0 && minus != SourceRecord.ABSENT && minus != 0;
-            any |= minus != SourceRecord.ABSENT && minus != 0;
+            long plus = orNil(figures.of(debit)[i]);
+            long minus = credit == null ? 0 : orNil(figures.of(credit)[i]);
+            long amount = plus - minus;
+            both |= plus != 0 && minus != 0;
+            any |= minus != 0;
             moved += amount != 0 ? 1 : 0;
             long[] sum = sums.computeIfAbsent(value, v -> new long[3]);
             sum[0] += amount;

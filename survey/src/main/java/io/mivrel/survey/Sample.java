@@ -88,51 +88,52 @@ final class Sample {
         }
         fixedTitles = source.titles() != null;
         List<String> own = source.titles();
-        if (own != null) {
-            titles = own;
-            widest = own.size();
-            titlesRow = 0;
-            titleRows = 1;
-            firstRow = 0;
-        } else {
-            widest = usualWidth();
-            Kept full = rows.stream().filter(this::isFull).findFirst().orElse(null);
-            // Labels with a figure may fill a narrow file above its titles.
-            Kept first = rows.stream()
-                    .limit(MOST_HEADS)
-                    .filter(row -> row.cells.size() == widest
-                            && row.cells.stream().noneMatch(String::isEmpty)
-                            && areTitles(row.cells))
-                    .findFirst()
-                    .filter(row -> full != null && widest > 2 && !areWords(full.cells))
-                    .orElse(full);
-            Kept second = first != null ? after(first) : null;
-            Kept third = second != null ? after(second) : null;
-            // Titles may take two rows, when the second holds words as well and data comes only then.
-            boolean twice = first != null
-                    && second != null
-                    && third != null
-                    && (isFull(second) || isUnits(second))
-                    && areWords(first.cells)
-                    && areWords(second.cells)
-                    && areTitles(joined(first.cells, second.cells))
-                    && !areWords(third.cells);
-            titleRows = twice ? 2 : 1;
-            if (first != null && second != null && twice) {
-                titlesRow = (int) second.number;
-                titles = joined(first.cells, second.cells);
-            } else if (first != null && areTitles(first.cells)) {
-                titlesRow = (int) first.number;
-                titles = first.cells;
-            } else {
-                titlesRow = 0;
-                titles = null;
-            }
-            firstRow = first == null ? 1 : titlesRow > 0 ? titlesRow + 1 : first.number;
-        }
+        widest = own == null ? usualWidth() : own.size();
+        Titles found = own == null ? findTitles() : new Titles(own, 0, 1, 0);
+        titles = found.titles;
+        titlesRow = found.row;
+        titleRows = found.rows;
+        firstRow = found.firstOfData;
         languages = said == null ? DateNames.covering(namesInDates()) : Set.of(said);
         language = languages.size() == 1 ? languages.iterator().next() : "";
         dateColumn = dateColumn();
+    }
+
+    /** The titles, the row that ends them, how many rows they take, and the first row of data. */
+    private record Titles(@Nullable List<String> titles, int row, int rows, long firstOfData) {}
+
+    private Titles findTitles() {
+        Kept full = rows.stream().filter(this::isFull).findFirst().orElse(null);
+        // Labels with a figure may fill a narrow file above its titles.
+        Kept first = rows.stream()
+                .limit(MOST_HEADS)
+                .filter(row -> row.cells.size() == widest
+                        && row.cells.stream().noneMatch(String::isEmpty)
+                        && areTitles(row.cells))
+                .findFirst()
+                .filter(row -> full != null && widest > 2 && !areWords(full.cells))
+                .orElse(full);
+        if (first == null) {
+            return new Titles(null, 0, 1, 1);
+        }
+        Kept second = after(first);
+        if (second != null && takeTwoRows(first, second)) {
+            int row = (int) second.number;
+            return new Titles(joined(first.cells, second.cells), row, 2, row + 1);
+        }
+        int row = (int) first.number;
+        return areTitles(first.cells) ? new Titles(first.cells, row, 1, row + 1) : new Titles(null, 0, 1, row);
+    }
+
+    // When the second holds words as well, and data comes only then.
+    private boolean takeTwoRows(Kept first, Kept second) {
+        Kept third = after(second);
+        return third != null
+                && (isFull(second) || isUnits(second))
+                && areWords(first.cells)
+                && areWords(second.cells)
+                && areTitles(joined(first.cells, second.cells))
+                && !areWords(third.cells);
     }
 
     // The words in cells that hold a day, a year and one or two names, and nothing else.

@@ -234,36 +234,43 @@ public final class Surveyor {
                             + (guess.bank == null ? "" : guess.bank.signs.ifOwed())));
         }
         if (guess.bank != null) {
-            ColumnSurvey charged = guess.bank.charged;
-            if (charged != null) {
-                questions.add(new Question(
-                        "charges",
-                        "are the charges in '" + charged.title()
-                                + "' taken off besides the amount? Then write its title"
-                                + " here; if the amount holds them, take 'less' away"));
-            }
-            questions.addAll(figures(guess, guess.bank));
-            RowFilter bare = guess.bank.unbalanced;
-            if (bare != null) {
-                questions.add(new Question(
-                        "leave out",
-                        "'" + String.join("', '", bare.texts()) + "' in '" + bare.column() + "' stands in "
-                                + guess.bank.unbalancedRows
-                                + " rows, and only they have no balance: are they no movements yet? Then write it here;"
-                                + " 'none' takes them",
-                        guess.answers.of("leave out")));
-            }
-            BankSigns signs = guess.bank.signs;
-            if (signs.said != null) {
-                questions.add(new Question("signs", "as was answered", signs.said.word()));
-            } else if (signs.decided == null) {
-                questions.add(
-                        new Question("signs", String.join(" or ", signs.open) + "? Nothing in the file proves which"));
-            }
+            questions.addAll(ofBank(guess, guess.bank));
         } else if (!facts.kind().isStatement()
                 && (guess.fields.containsKey(JournalLines.AMOUNT) || guess.fields.containsKey(BankLines.AMOUNT))) {
             questions.add(new Question(
                     "signs", "as written or reversed? Sums to nil do not tell that debit is positive here"));
+        }
+        return questions;
+    }
+
+    // What a statement leaves open of its charges, its figures, its rows without a balance and its signs.
+    private static List<Question> ofBank(Interpretation guess, BankColumns bank) {
+        List<Question> questions = new ArrayList<>();
+        ColumnSurvey charged = bank.charged;
+        if (charged != null) {
+            questions.add(new Question(
+                    "charges",
+                    "are the charges in '" + charged.title()
+                            + "' taken off besides the amount? Then write its title"
+                            + " here; if the amount holds them, take 'less' away"));
+        }
+        questions.addAll(figures(guess, bank));
+        RowFilter bare = bank.unbalanced;
+        if (bare != null) {
+            questions.add(new Question(
+                    "leave out",
+                    "'" + String.join("', '", bare.texts()) + "' in '" + bare.column() + "' stands in "
+                            + bank.unbalancedRows
+                            + " rows, and only they have no balance: are they no movements yet? Then write it here;"
+                            + " 'none' takes them",
+                    guess.answers.of("leave out")));
+        }
+        BankSigns signs = bank.signs;
+        if (signs.said != null) {
+            questions.add(new Question("signs", "as was answered", signs.said.word()));
+        } else if (signs.decided == null) {
+            questions.add(
+                    new Question("signs", String.join(" or ", signs.open) + "? Nothing in the file proves which"));
         }
         return questions;
     }
