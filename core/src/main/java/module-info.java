@@ -16,6 +16,7 @@ module io.mivrel.core {
     exports io.mivrel.history;
     exports io.mivrel.intake;
     exports io.mivrel.kinds;
+    exports io.mivrel.layout;
     exports io.mivrel.model;
     exports io.mivrel.money;
     exports io.mivrel.posting;

@@ -4,7 +4,7 @@ import io.mivrel.books.Account;
 import io.mivrel.books.Books;
 import io.mivrel.files.SourceFiles;
 import io.mivrel.intake.Input;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import io.mivrel.model.Finding;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.Row;

@@ -6,7 +6,7 @@ import io.mivrel.files.FolderOutlet;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import io.mivrel.model.FindingRule;
 import io.mivrel.model.Rule;
 import io.mivrel.run.RunReport;

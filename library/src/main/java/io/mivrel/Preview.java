@@ -1,9 +1,9 @@
 package io.mivrel;
 
-import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Layout;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.SourceFile;

@@ -21,6 +21,7 @@ public class ArchitectureTest {
         "io.mivrel.text..",
         "io.mivrel.rows..",
         "io.mivrel.shape..",
+        "io.mivrel.layout..",
         "io.mivrel.intake..",
         "io.mivrel.history..",
         "io.mivrel.coding..",

@@ -1,5 +1,7 @@
 package io.mivrel.intake;
 
+import io.mivrel.layout.AmountRule;
+import io.mivrel.layout.Layout;
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordBlock;

@@ -2,6 +2,8 @@ package io.mivrel.intake;
 
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Permissions;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.RecordBlock;

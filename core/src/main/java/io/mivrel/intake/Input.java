@@ -1,5 +1,6 @@
 package io.mivrel.intake;
 
+import io.mivrel.layout.Layout;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 

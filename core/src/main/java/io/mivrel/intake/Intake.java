@@ -2,6 +2,11 @@ package io.mivrel.intake;
 
 import io.mivrel.books.Account;
 import io.mivrel.books.AccountUse;
+import io.mivrel.layout.AmountRule;
+import io.mivrel.layout.DateWindow;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Layout;
+import io.mivrel.layout.Signs;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Finding;

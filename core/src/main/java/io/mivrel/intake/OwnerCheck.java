@@ -1,5 +1,7 @@
 package io.mivrel.intake;
 
+import io.mivrel.layout.Layout;
+import io.mivrel.layout.Whose;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;

@@ -1,5 +1,8 @@
 package io.mivrel.intake;
 
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Layout;
+import io.mivrel.layout.RowEquation;
 import io.mivrel.model.Rule;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;

@@ -1,5 +1,7 @@
 package io.mivrel.intake;
 
+import io.mivrel.layout.Layout;
+import io.mivrel.layout.Signs;
 import io.mivrel.model.Field;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Kind;

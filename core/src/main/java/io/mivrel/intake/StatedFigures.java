@@ -1,5 +1,6 @@
 package io.mivrel.intake;
 
+import io.mivrel.layout.FigureLabels;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;

@@ -14,7 +14,7 @@ import io.mivrel.files.statements.OfxRows;
 import io.mivrel.files.statements.QifRows;
 import io.mivrel.files.workbooks.Workbooks;
 import io.mivrel.intake.Input;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import io.mivrel.model.Finding;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;

@@ -3,9 +3,9 @@ package io.mivrel.files;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.files.bytes.Digests;
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.Layout;
 import io.mivrel.kinds.BankLines;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Layout;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;

@@ -2,14 +2,14 @@ package io.mivrel.fuzz;
 
 import io.mivrel.FileSurvey;
 import io.mivrel.files.SourceFiles;
-import io.mivrel.intake.FieldSource;
 import io.mivrel.intake.Intake;
 import io.mivrel.intake.IntakeBlock;
 import io.mivrel.intake.IntakeTally;
-import io.mivrel.intake.Layout;
-import io.mivrel.intake.StatementColumns;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Layout;
+import io.mivrel.layout.StatementColumns;
 import io.mivrel.model.Finding;
 import io.mivrel.model.SourceFile;
 import io.mivrel.model.SourceRecord;

@@ -2,7 +2,7 @@ package io.mivrel.ledger;
 
 import io.mivrel.delivery.PreparedFile;
 import io.mivrel.history.DocumentHistory;
-import io.mivrel.intake.DateWindow;
+import io.mivrel.layout.DateWindow;
 import io.mivrel.model.DocumentIdentity.Form;
 import io.mivrel.model.Kind;
 import io.mivrel.model.RecordRange;

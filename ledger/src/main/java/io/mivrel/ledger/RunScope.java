@@ -1,6 +1,6 @@
 package io.mivrel.ledger;
 
-import io.mivrel.intake.DateWindow;
+import io.mivrel.layout.DateWindow;
 import io.mivrel.model.Kind;
 import java.time.Instant;
 import java.util.List;

@@ -4,7 +4,7 @@ import io.mivrel.corrections.CorrectedRows;
 import io.mivrel.corrections.KeptTitles;
 import io.mivrel.corrections.RowKey;
 import io.mivrel.intake.Input;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import io.mivrel.model.Finding;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;

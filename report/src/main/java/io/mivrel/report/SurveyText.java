@@ -1,8 +1,8 @@
 package io.mivrel.report;
 
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.Layout;
 import io.mivrel.intake.StatementSpan;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Layout;
 import io.mivrel.likeness.Comparison;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;

@@ -1,7 +1,7 @@
 package io.mivrel.likeness;
 
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Layout;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.rows.FileKind;

@@ -1,10 +1,10 @@
 package io.mivrel.survey;
 
 import com.google.re2j.Pattern;
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.Signs;
-import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.Signs;
+import io.mivrel.layout.Whose;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.SourceRecord;

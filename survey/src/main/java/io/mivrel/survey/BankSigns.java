@@ -1,8 +1,8 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FigureLabels;
-import io.mivrel.intake.Signs;
 import io.mivrel.kinds.BankLines;
+import io.mivrel.layout.FigureLabels;
+import io.mivrel.layout.Signs;
 import io.mivrel.model.Field;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.rows.RowFilter;

@@ -1,6 +1,6 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FigureLabels;
+import io.mivrel.layout.FigureLabels;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.TradeWords;

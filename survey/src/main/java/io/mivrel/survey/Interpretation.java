@@ -1,11 +1,11 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.StatementColumns;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.InvoiceKind;
 import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.kinds.JournalLines;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.StatementColumns;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;

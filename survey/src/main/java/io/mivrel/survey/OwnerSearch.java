@@ -1,6 +1,6 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.Whose;
+import io.mivrel.layout.Whose;
 import io.mivrel.text.TradeWords;
 import java.math.BigInteger;
 import java.util.ArrayList;

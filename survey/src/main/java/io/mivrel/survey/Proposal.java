@@ -1,11 +1,11 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.DateWindow;
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FigureLabels;
-import io.mivrel.intake.Layout;
-import io.mivrel.intake.Permissions;
 import io.mivrel.kinds.JournalLines;
+import io.mivrel.layout.DateWindow;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.FigureLabels;
+import io.mivrel.layout.Layout;
+import io.mivrel.layout.Permissions;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.rows.FileFormat;

@@ -1,10 +1,10 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FieldSource;
-import io.mivrel.intake.FigureLabels;
-import io.mivrel.intake.RowEquation;
-import io.mivrel.intake.Signs;
-import io.mivrel.intake.Whose;
+import io.mivrel.layout.FieldSource;
+import io.mivrel.layout.FigureLabels;
+import io.mivrel.layout.RowEquation;
+import io.mivrel.layout.Signs;
+import io.mivrel.layout.Whose;
 import io.mivrel.model.Field;
 import io.mivrel.rows.RowFilter;
 import io.mivrel.shape.CarryDown;

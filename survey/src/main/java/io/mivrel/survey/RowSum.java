@@ -1,6 +1,6 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.RowEquation;
+import io.mivrel.layout.RowEquation;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.SourceRecord;
 import io.mivrel.money.Money;

@@ -1,8 +1,8 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.Signs;
 import io.mivrel.intake.StatementSpan;
 import io.mivrel.kinds.BankLines;
+import io.mivrel.layout.Signs;
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.rows.RowOrder;

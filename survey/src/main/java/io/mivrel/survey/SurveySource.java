@@ -1,6 +1,6 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 

@@ -1,12 +1,12 @@
 package io.mivrel.survey;
 
-import io.mivrel.intake.FigureLabels;
-import io.mivrel.intake.Layout;
-import io.mivrel.intake.Signs;
-import io.mivrel.intake.Whose;
 import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.JournalLines;
 import io.mivrel.kinds.Kinds;
+import io.mivrel.layout.FigureLabels;
+import io.mivrel.layout.Layout;
+import io.mivrel.layout.Signs;
+import io.mivrel.layout.Whose;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;

@@ -1,10 +1,10 @@
 package io.mivrel.files.keys;
 
-import io.mivrel.intake.Credits;
-import io.mivrel.intake.Permissions;
-import io.mivrel.intake.Signs;
-import io.mivrel.intake.Whose;
 import io.mivrel.kinds.Kinds;
+import io.mivrel.layout.Credits;
+import io.mivrel.layout.Permissions;
+import io.mivrel.layout.Signs;
+import io.mivrel.layout.Whose;
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import java.util.List;

@@ -3,7 +3,7 @@ package io.mivrel.files.settings;
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.files.keys.FormatKeys;
 import io.mivrel.files.keys.Key;
-import io.mivrel.intake.DateWindow;
+import io.mivrel.layout.DateWindow;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.RowOrder;

@@ -1,6 +1,6 @@
 package io.mivrel.files.settings;
 
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import java.nio.file.Path;
 
 /** Reads a layout on its own, outside of a run sheet. */

@@ -1,6 +1,6 @@
 package io.mivrel.files.statements;
 
-import io.mivrel.intake.StatementColumns;
+import io.mivrel.layout.StatementColumns;
 import io.mivrel.rows.LeftOut;
 import io.mivrel.rows.RowFault;
 import java.util.ArrayList;

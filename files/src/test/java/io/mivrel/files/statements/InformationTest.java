@@ -45,7 +45,7 @@ public class InformationTest {
         StatementEntry entry = filled("", lines);
         assertThat(entry.narrative()).isEqualTo(narrative);
         assertThat(entry.payee()).isEqualTo(payee);
-        assertThat(entry.cells().get(io.mivrel.intake.StatementColumns.ALL.indexOf("reference")))
+        assertThat(entry.cells().get(io.mivrel.layout.StatementColumns.ALL.indexOf("reference")))
                 .isEqualTo(reference);
     }
 

@@ -1,7 +1,7 @@
 package io.mivrel.survey.files;
 
 import io.mivrel.files.SourceFiles;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.RowSource;
 import io.mivrel.shape.Link;

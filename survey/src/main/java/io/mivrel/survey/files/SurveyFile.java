@@ -8,7 +8,7 @@ import io.mivrel.files.bytes.TextLines;
 import io.mivrel.files.lines.FixedRows;
 import io.mivrel.files.lines.SeparatedRows;
 import io.mivrel.files.workbooks.Workbooks;
-import io.mivrel.intake.Layout;
+import io.mivrel.layout.Layout;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileKind;
 import io.mivrel.rows.Row;

@@ -1,4 +1,4 @@
-package io.mivrel.intake;
+package io.mivrel.layout;
 
 import java.util.Arrays;
 import java.util.List;
@@ -17,7 +17,7 @@ public enum Credits {
     }
 
     /** True when the figures of a credit are below nil once they are read. */
-    boolean turned() {
+    public boolean turned() {
         return this != POSITIVE;
     }
 

@@ -1,4 +1,4 @@
-package io.mivrel.intake;
+package io.mivrel.layout;
 
 import java.text.Normalizer;
 import java.util.ArrayList;
@@ -49,7 +49,7 @@ public record Whose(Map<String, Mark> marks, @Nullable String numberColumn) {
     }
 
     /** True when two texts name the same: without case, blanks and marks, and of names without their legal form. */
-    static boolean isSame(String what, String one, String other) {
+    public static boolean isSame(String what, String one, String other) {
         return plain(what, one).equals(plain(what, other));
     }
 

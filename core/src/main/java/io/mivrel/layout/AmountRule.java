@@ -1,4 +1,4 @@
-package io.mivrel.intake;
+package io.mivrel.layout;
 
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
@@ -11,26 +11,26 @@ import java.util.Set;
  * How a kind of record comes to its one signed amount: given as such, on one of two sides that exclude each other, or
  * reckoned from quantity and price.
  */
-record AmountRule(Kind kind) {
-    Field amount() {
+public record AmountRule(Kind kind) {
+    public Field amount() {
         return kind.amount();
     }
 
     /** Only of a kind that {@linkplain #hasSides has sides}. */
-    Field plusSide() {
+    public Field plusSide() {
         return Objects.requireNonNull(kind.plusSide());
     }
 
-    Field minusSide() {
+    public Field minusSide() {
         return Objects.requireNonNull(kind.minusSide());
     }
 
-    boolean hasSides() {
+    public boolean hasSides() {
         return kind.plusSide() != null;
     }
 
     /** What is missing or too much when these fields are given, in words. */
-    List<String> gaps(Set<Field> given) {
+    public List<String> gaps(Set<Field> given) {
         List<String> gaps = new ArrayList<>();
         Field plus = kind.plusSide();
         Field minus = kind.minusSide();

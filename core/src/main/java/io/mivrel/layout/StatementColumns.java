@@ -1,4 +1,4 @@
-package io.mivrel.intake;
+package io.mivrel.layout;
 
 import io.mivrel.kinds.BankLines;
 import io.mivrel.model.Field;

@@ -1,4 +1,4 @@
-package io.mivrel.intake;
+package io.mivrel.layout;
 
 import java.util.List;
 import java.util.Objects;
@@ -46,7 +46,7 @@ public record FigureLabels(
     }
 
     /** How rows begin that state figures, above, below or between the others. */
-    List<String> labels() {
+    public List<String> labels() {
         return Stream.concat(Stream.of(opening, closing, moneyIn, moneyOut, count), totals.stream())
                 .filter(Objects::nonNull)
                 .toList();

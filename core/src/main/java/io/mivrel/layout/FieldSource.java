@@ -1,4 +1,4 @@
-package io.mivrel.intake;
+package io.mivrel.layout;
 
 import com.google.re2j.Pattern;
 import io.mivrel.text.DatePattern;
@@ -109,7 +109,7 @@ public record FieldSource(
     }
 
     /** Every column it needs, that of its side or of what is taken off as the last. */
-    List<String> allColumns() {
+    public List<String> allColumns() {
         List<String> all = new ArrayList<>(columns);
         if (side != null) {
             all.add(side.column());

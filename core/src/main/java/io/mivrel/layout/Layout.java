@@ -1,4 +1,4 @@
-package io.mivrel.intake;
+package io.mivrel.layout;
 
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
@@ -115,7 +115,7 @@ public record Layout(
     }
 
     /** The currencies that it says its files have: beside the rows, or in each of them. */
-    List<String> statedCurrencies() {
+    public List<String> statedCurrencies() {
         List<String> codes = new ArrayList<>();
         Whose.Mark said = whose.marks().get(Whose.CURRENCY);
         if (said != null) {
