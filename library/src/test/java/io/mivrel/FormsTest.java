@@ -71,6 +71,14 @@ public class FormsTest {
                 rows.add(String.join("|", cells));
             }
         }
+        // A text that looks like a formula is a text there, and nobody is warned of it.
+        Workshop formula = new Workshop()
+                .put("own.yaml", "delivery: Own\ntakes: journals\nfile: {kind: workbook, name: own.xlsx}\n" + COLUMNS)
+                .sheet("journal", "", "own.yaml")
+                .put("journal.csv", Workshop.JOURNAL_TITLES + JOURNAL.replace("tin", "=tin"));
+        assertThat(formula.run("journal").findings())
+                .extracting(finding -> finding.rule().id())
+                .doesNotContain("text-formula");
         assertThat(rows)
                 .startsWith(
                         "Reference|Date|Account|Text|Amount|Source", "00001201|2027-03-15|5010|a long t|0001234.50|M")

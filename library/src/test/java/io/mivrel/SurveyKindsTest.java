@@ -470,4 +470,17 @@ public class SurveyKindsTest {
                         InvoiceLines.NET,
                         InvoiceLines.ACCOUNT);
     }
+
+    @Test
+    public void aColumnThatRunsLikeABalanceDoesNotMakeAStatementOfAnInvoiceList() throws Exception {
+        StringBuilder rows = new StringBuilder("Invoice no,Customer,Date,Description,Qty,Price,Net\n");
+        for (int i = 1; i < 9; i++) {
+            rows.append("R-70" + i + ",K-1" + i + ",2027-03-0" + i + ",bell " + i + "," + i + ",10.50," + i * 1050 / 100
+                    + "." + (i % 2 == 0 ? "00" : "50") + "\n");
+        }
+        Survey survey = survey(new Workshop(), "list.csv", rows.toString()).survey();
+        assertThat(survey.gives()).isNull();
+        assertThat(survey.question("gives").words())
+                .contains("The titles are those of invoice lines, but 'Net' runs like a balance");
+    }
 }

@@ -122,7 +122,9 @@ public final class DeliveryCheck implements Check {
                         code ? "correct it in the source" : "they are left out",
                         findings);
             }
-            if (!code && WordRenderer.isFormula(whole.charAt(0))) {
+            // Only of separated text a spreadsheet has to guess what is a formula.
+            boolean guessed = sheet.format().kind().equals(DeliveryFormat.SEPARATED);
+            if (!code && guessed && WordRenderer.isFormula(whole.charAt(0))) {
                 add(
                         Rule.TEXT_FORMULA,
                         column,

@@ -15,6 +15,7 @@ import io.mivrel.rows.FileKind;
 import io.mivrel.survey.Survey.Question;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.DatePattern;
+import io.mivrel.text.TradeWords;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -77,14 +78,16 @@ final class Interpretation {
         Found known =
                 own ? new Found(BankLines.KIND, "", null, null) : found(facts, sample, columns, beside, kinds, answers);
         gives = known.gives;
-        why = known.why;
+        why = known.gives == null ? "" : known.why;
         bank = known.bank;
         if (own) {
             statement(facts.kind(), columns, fields);
         } else if (gives != null) {
             fields(known, usable(facts, columns), answers, fields, questions);
         } else {
-            ask("gives", names(kinds) + "? Neither a balance, nor sums to nil, nor the titles tell");
+            String doubt =
+                    known.why.isEmpty() ? "? Neither a balance, nor sums to nil, nor the titles tell" : known.why;
+            ask("gives", names(kinds) + doubt);
         }
         if (sample.languages().size() > 1) {
             ask(
@@ -127,11 +130,27 @@ final class Interpretation {
                 balanced ? null : NilGroups.find(sample.data(), usable, BankColumns.figures(sample, usable, first));
         Kind words = FieldGuess.kind(kinds, usable);
         Kind told = words == null && bank != null && bank.isToldAsStatement() ? BankLines.KIND : words;
+        ColumnSurvey doubtful = balanced && wanted == null ? besideTitles(words, bank) : null;
+        if (doubtful != null && words != null) {
+            String doubt = "? The titles are those of " + words.name() + ", but '" + Proposal.column(doubtful)
+                    + "' runs like a balance";
+            return new Found(null, doubt, null, null);
+        }
         Kind gives = wanted != null
                 ? wanted
                 : byAccount ? JournalLines.KIND : balanced ? BankLines.KIND : nil != null ? JournalLines.KIND : told;
         String why = because(wanted, bank, balanced, nil, gives, words);
         return new Found(gives, why, gives == BankLines.KIND ? bank : null, nil);
+    }
+
+    // A column that runs like a balance and is not called one, where the titles tell another kind; null for none.
+    private static @Nullable ColumnSurvey besideTitles(@Nullable Kind words, @Nullable BankColumns bank) {
+        if (words == null || words.balance() != null || bank == null || bank.relation == null) {
+            return null;
+        }
+        ColumnSurvey balance = bank.relation.moves().balance();
+        boolean called = TradeWords.fit("balance", balance.title()) > 0 || TradeWords.fit("owed", balance.title()) > 0;
+        return called ? null : balance;
     }
 
     private static void fields(
