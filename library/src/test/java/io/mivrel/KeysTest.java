@@ -1,18 +1,28 @@
 package io.mivrel;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import io.mivrel.delivery.Delivery;
 import io.mivrel.files.keys.Block;
 import io.mivrel.files.keys.DeliveryKeys;
 import io.mivrel.files.keys.Key;
 import io.mivrel.files.keys.LayoutKeys;
+import io.mivrel.files.settings.AnswersFile;
 import io.mivrel.files.settings.LayoutReader;
+import io.mivrel.files.settings.LedgerSettings;
+import io.mivrel.files.settings.Quoted;
 import io.mivrel.files.settings.RunSheet;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.kinds.JournalLines;
+import io.mivrel.layout.Layout;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -217,13 +227,15 @@ public class KeysTest {
     public void everyKeyOfALayoutChangesWhatIsRead(String key) throws Exception {
         assertThat(LAYOUT).containsKey(key);
         String[] tried = LAYOUT.get(key);
-        String with = tried[0].replaceFirst(
-                java.util.regex.Pattern.quote(tried[1]), java.util.regex.Matcher.quoteReplacement(tried[2]));
+        String with = tried[0].replaceFirst(Pattern.quote(tried[1]), Matcher.quoteReplacement(tried[2]));
         assertThat(with).isNotEqualTo(tried[0]);
         if (!key.equals("gives")) {
-            assertThat(LayoutReader.read(file(with)))
+            Layout before = LayoutReader.read(file(tried[0]));
+            // Without this, any two layouts might differ.
+            assertThat(LayoutReader.read(file(tried[0])))
                     .usingRecursiveComparison()
-                    .isNotEqualTo(LayoutReader.read(file(tried[0])));
+                    .isEqualTo(before);
+            assertThat(LayoutReader.read(file(with))).usingRecursiveComparison().isNotEqualTo(before);
         }
     }
 
@@ -233,31 +245,135 @@ public class KeysTest {
         return file;
     }
 
+    /** What each key of a delivery is tried with: the form, and what stands in the file, the numbers or a column then. */
+    private static final Map<String, String[]> DELIVERY = Map.ofEntries(
+            delivery("file: kind", "kind: separated", "kind: fixed width"),
+            delivery("file: separator", "kind: separated", "kind: separated, separator: tab"),
+            delivery("file: encoding", "kind: separated", "kind: separated, encoding: IBM850"),
+            delivery("file: name", "kind: separated", "kind: separated, name: a.txt"),
+            delivery("file: line ends", "kind: separated", "kind: separated, line ends: LF"),
+            delivery("file: byte order mark", "kind: separated", "kind: separated, byte order mark: yes"),
+            delivery("file: titles", "kind: separated", "kind: separated, titles: no"),
+            delivery("file: quotes", "kind: separated", "kind: separated, quotes: always"),
+            delivery(
+                    "file: rows at most",
+                    "kind: separated, name: \"{part}.csv\"",
+                    "kind: separated, name: \"{part}.csv\", rows at most: 5"),
+            delivery("numbers: decimal", "decimal: \".\"", "decimal: \",\""),
+            delivery("numbers: thousands", "decimal: \".\"", "decimal: \".\", thousands: \",\""),
+            delivery("field", "{field: narrative}", "{field: tax code}"),
+            delivery("constant", "{constant: M}", "{constant: N}"),
+            delivery("pattern", "pattern: dd/MM/uu, century from: 1970", "pattern: d/M/uu, century from: 1970"),
+            delivery("century from", "century from: 1970", "century from: 1960"),
+            delivery("language", "century from: 1970", "century from: 1970, language: fr"),
+            delivery("at most", "{field: narrative}", "{field: narrative, at most: 9}"),
+            delivery("refuse", "{field: narrative}", "{field: narrative, refuse: \"<\"}"),
+            delivery("blank zero", "{field: amount}", "{field: amount, blank zero: yes}"),
+            delivery("sign", "{field: amount}", "{field: amount, sign: turned}"),
+            delivery("leading zeros", "{field: amount}", "{field: amount, leading zeros: 9}"),
+            delivery("width", "{field: amount}", "{field: amount, width: 9}"),
+            delivery("align", "{field: amount}", "{field: amount, align: right}"));
+
+    private static Map.Entry<String, String[]> delivery(String key, String what, String by) {
+        return Map.entry(key, new String[] {what, by});
+    }
+
     @DataProvider
     public Object[][] deliveryKeys() {
-        return new Object[][] {
-            {"file: separator", "separator: tab"},
-            {"file: encoding", "encoding: IBM850"},
-            {"file: name", "name: a.txt"},
-            {"file: line ends", "line ends: LF"},
-            {"file: byte order mark", "byte order mark: yes"},
-            {"file: titles", "titles: no"},
-            {"file: quotes", "quotes: always"},
-            {"file: rows at most", "rows at most: 5, name: \"{part}.csv\""}
-        };
+        Set<String> keys = new LinkedHashSet<>();
+        leaves("", DeliveryKeys.ALL, keys);
+        // What it is called and takes, and the level of rows, are asked by other tests.
+        keys.removeAll(Set.of("delivery", "takes"));
+        leaves("", DeliveryKeys.column(JournalLines.KIND), keys);
+        return keys.stream().map(key -> new Object[] {key}).toArray(Object[][]::new);
     }
 
     @Test(dataProvider = "deliveryKeys")
-    public void everyKeyOfADeliveredFileChangesTheDelivery(String key, String text) throws Exception {
-        Set<String> keys = new LinkedHashSet<>();
-        leaves("", DeliveryKeys.ALL, keys);
-        keys.remove("file: kind");
-        assertThat(keys).contains(key);
-        Workshop workshop = new Workshop();
-        Path sheet = workshop.bank("").folder.resolve("bank.yaml");
-        Path delivery = workshop.folder.resolve("journals.yaml");
-        RunSheet before = RunSheet.read(sheet);
-        Files.writeString(delivery, Files.readString(delivery).replaceFirst("(?m)^file:.*$", "file: {" + text + "}"));
-        assertThat(RunSheet.read(sheet).targets()).usingRecursiveComparison().isNotEqualTo(before.targets());
+    public void everyKeyOfADeliveryChangesWhatIsDelivered(String key) throws Exception {
+        assertThat(DELIVERY).containsKey(key);
+        String[] tried = DELIVERY.get(key);
+        // Places belong to a form that has some, and then every column needs its own.
+        boolean wide = Set.of("width", "align", "file: kind").contains(key);
+        String places = wide ? ", width: 20" : "";
+        String kind = key.equals("width") || key.equals("align") ? "kind: fixed width" : "kind: separated";
+        String delivery = "delivery: D\ntakes: journals\nfile: {" + kind + "}\nnumbers: {decimal: \".\"}\ncolumns:\n"
+                + "  Day: {field: date, pattern: dd/MM/uu, century from: 1970}\n  Text: {field: narrative}\n"
+                + "  Source: {constant: M}\n  Amount: {field: amount}\n";
+        if (tried[0].startsWith("kind: separated, name")) {
+            delivery = delivery.replace("kind: separated", tried[0]);
+        }
+        String with = delivery.replaceFirst(Pattern.quote(tried[0]), Matcher.quoteReplacement(tried[1]));
+        assertThat(with).isNotEqualTo(delivery);
+        if (key.equals("file: kind")) {
+            // The one form needs what the other refuses.
+            assertThatThrownBy(() -> read(with)).hasMessageContaining("needs 'width'");
+            return;
+        }
+        Delivery before = read(wide ? places(delivery, places) : delivery);
+        assertThat(read(wide ? places(delivery, places) : delivery))
+                .usingRecursiveComparison()
+                .isEqualTo(before);
+        assertThat(read(wide ? places(with, places) : with))
+                .usingRecursiveComparison()
+                .isNotEqualTo(before);
+    }
+
+    // Every column that has no width of its own gets one.
+    private static String places(String delivery, String places) {
+        return delivery.replaceAll("(?m)^(  \\w+: \\{(?!.*width).*)}$", "$1" + places + "}");
+    }
+
+    private static Delivery read(String delivery) throws Exception {
+        Workshop workshop = new Workshop().bank("").put("journals.yaml", delivery);
+        return RunSheet.read(workshop.folder.resolve("bank.yaml"))
+                .targets()
+                .get(0)
+                .delivery();
+    }
+
+    @DataProvider
+    public Object[][] withoutEffect() {
+        return new Object[][] {
+            {"kind: workbook, name: a.xlsx, separator: tab", "", "separator"},
+            {"kind: workbook, name: a.xlsx, encoding: IBM850", "", "encoding"},
+            {"kind: workbook, name: a.xlsx, line ends: LF", "", "line ends"},
+            {"kind: workbook, name: a.xlsx, quotes: always", "", "quotes"},
+            {"kind: workbook, name: a.csv", "", "ends in .xlsx"},
+            {"kind: fixed width, separator: tab", ", width: 20", "separator"},
+            {"kind: fixed width, quotes: always", ", width: 20", "quotes"},
+            {"kind: separated", ", width: 20", "width"},
+            {"kind: separated", ", align: right", "align"},
+            {"kind: separated", ", leading zeros: 9, at most: 8", "more than the 8 characters"}
+        };
+    }
+
+    @Test(dataProvider = "withoutEffect")
+    public void whatHasNoEffectInAFormIsRefused(String file, String column, String says) {
+        assertThatThrownBy(() -> read("delivery: D\ntakes: journals\nfile: {" + file + "}\ncolumns:\n"
+                        + "  Ref: {field: reference" + column + "}\n"
+                        + "  Amount: {field: amount" + column.replaceAll(", (leading|at most).*", "") + "}\n"))
+                .isInstanceOf(SettingsException.class)
+                .hasMessageContaining(says);
+    }
+
+    @Test
+    public void leadingZerosOfAmountsDoNotGoWithThousands() {
+        assertThatThrownBy(() -> read("delivery: D\ntakes: journals\nnumbers: {thousands: \",\"}\ncolumns:\n"
+                        + "  Amount: {field: amount, leading zeros: 9}\n"))
+                .hasMessageContaining("need 'thousands: none'");
+    }
+
+    @Test
+    public void aLedgerThatIsNotOnesOwnTakesNothingUnderWith() {
+        Workshop workshop =
+                new Workshop().put("ledgers/p.yaml", "ledger: P\nkind: practice\nfile: p.db\nwith: {colour: red}\n");
+        assertThatThrownBy(() -> LedgerSettings.read("p", workshop.folder)).hasMessageContaining("with");
+    }
+
+    @Test
+    public void whatIsQuotedIsReadAsItWas() throws Exception {
+        String odd = "a \"b\" \\ c\td\u0007 \u2028 \u0085 é ? : {x} #\uFEFF";
+        Path answers = file("about: " + Quoted.quoted(odd) + "\n");
+        assertThat(AnswersFile.read(answers)).containsExactly(Map.entry("about", odd));
     }
 }

@@ -53,7 +53,7 @@ public class MadeUpKindTest {
 
     private static final Kind ORDERS = Kind.of(TABLE, "bell orders")
             .words(KindWords.of("order", "orders", "to receive", "to pay"))
-            .titles(Map.of(
+            .titles(() -> Map.of(
                     "number",
                     List.of("order"),
                     "date",

@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param refuse characters that must not occur; empty for none
  * @param blankZero true to leave an amount of nil blank
  * @param minus true to turn the sign of an amount
- * @param zeros digits that a code of digits or an amount has at least, with noughts before it; 0 for as it is
+ * @param zeros characters to which noughts fill a code of digits or an amount, behind its sign; 0 for as it is
  * @param width places that it takes in a form of fixed width; 0 where that does not matter
  * @param right true when it stands at the right of its places
  */

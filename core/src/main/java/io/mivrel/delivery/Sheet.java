@@ -1,6 +1,7 @@
 package io.mivrel.delivery;
 
 import io.mivrel.model.Field;
+import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.model.Level;
 import io.mivrel.text.AmountFormat;
@@ -41,6 +42,16 @@ public record Sheet(
                     && (field.table() != takes.table() || field.level().depth() > level.depth())) {
                 gaps.add("the column '" + column.title() + "' of " + called + " has the field " + field
                         + ", which its rows do not have");
+            }
+        }
+        for (DeliveryColumn column : columns) {
+            String zeros = "'leading zeros' of the column '" + column.title() + "'";
+            if (column.most() > 0 && column.zeros() > column.most()) {
+                gaps.add(zeros + " are more than the " + column.most() + " characters that it takes");
+            }
+            boolean amount = column.field() != null && column.field().type() == FieldType.AMOUNT;
+            if (amount && column.zeros() > 0 && numbers.thousandsMark() != 0) {
+                gaps.add(zeros + " need 'thousands: none'");
             }
         }
         if (format.rowsAtMost() > 0 && !format.name().contains("{part}")) {

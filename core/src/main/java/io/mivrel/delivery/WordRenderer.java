@@ -26,7 +26,7 @@ final class WordRenderer extends ColumnRenderer {
     private final byte[][] recentBytes = new byte[RECENT][];
 
     WordRenderer(DeliveryColumn column, Field field, char decimalMark) {
-        super(column, true);
+        super(column, field.type() != FieldType.DECIMAL);
         this.field = field;
         this.decimalMark = decimalMark;
         this.most = column.most();
@@ -111,7 +111,23 @@ final class WordRenderer extends ColumnRenderer {
             keepAllowed(scratch);
         }
         out.cell(scratch.bytes(), 0, scratch.length());
-        return Hash64.of(scratch.bytes(), 0, scratch.length());
+        return hashed
+                ? Hash64.of(scratch.bytes(), 0, scratch.length())
+                : readBack(scratch.bytes(), 0, scratch.length());
+    }
+
+    // Of a decimal number the value counts: a form may write 0.10 as the number 0.1.
+    @Override
+    long readBack(byte[] bytes, int from, int to) {
+        int end = to;
+        boolean hasMark = false;
+        for (int i = from; i < to; i++) {
+            hasMark |= bytes[i] == decimalMark;
+        }
+        while (hasMark && end > from && bytes[end - 1] == '0') {
+            end--;
+        }
+        return Hash64.of(bytes, from, hasMark && end > from && bytes[end - 1] == decimalMark ? end - 1 : end);
     }
 
     private void keepAllowed(CellBuffer out) {

@@ -7,7 +7,7 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.model.KindWords;
 import io.mivrel.model.Level;
-import io.mivrel.text.TradeWords;
+import io.mivrel.text.WordLists;
 import java.util.List;
 
 /**
@@ -59,7 +59,7 @@ public final class BankLines {
     }
 
     public static final Kind KIND = Kind.of(TABLE, "bank transactions")
-            .titles(TradeWords.lists(BankLines.class, "bank-lines.txt"))
+            .titles(() -> WordLists.of(BankLines.class, "bank-lines.txt"))
             .toldBy(List.of(DATE), List.of(AMOUNT, MONEY_IN), List.of(AMOUNT, MONEY_OUT))
             .words(KindWords.of("bank line", "bank lines", "in", "out"))
             .date(DATE)

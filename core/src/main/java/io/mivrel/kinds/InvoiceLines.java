@@ -8,7 +8,7 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.model.KindWords;
 import io.mivrel.model.Level;
-import io.mivrel.text.TradeWords;
+import io.mivrel.text.WordLists;
 import java.util.List;
 
 /**
@@ -65,7 +65,7 @@ public final class InvoiceLines {
     }
 
     public static final Kind KIND = Kind.of(TABLE, "invoices")
-            .titles(TradeWords.lists(InvoiceLines.class, "invoice-lines.txt"))
+            .titles(() -> WordLists.of(InvoiceLines.class, "invoice-lines.txt"))
             .toldBy(List.of(NUMBER), List.of(PARTY), List.of(NET, PRICE))
             .words(KindWords.of("document", "documents", "net to receive", "net to pay or credit")
                     .delivered("net as printed", "less"))

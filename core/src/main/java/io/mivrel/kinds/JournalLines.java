@@ -8,7 +8,7 @@ import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
 import io.mivrel.model.KindWords;
 import io.mivrel.model.Level;
-import io.mivrel.text.TradeWords;
+import io.mivrel.text.WordLists;
 import java.util.List;
 
 /** Journal lines: those with the same reference are one journal. The amount is debit positive, credit negative. */
@@ -52,7 +52,7 @@ public final class JournalLines {
     }
 
     public static final Kind KIND = Kind.of(TABLE, "journals")
-            .titles(TradeWords.lists(JournalLines.class, "journal-lines.txt"))
+            .titles(() -> WordLists.of(JournalLines.class, "journal-lines.txt"))
             .toldBy(List.of(REFERENCE), List.of(ACCOUNT), List.of(DATE))
             .words(KindWords.of("journal", "journals", "debit", "credit"))
             .date(DATE)

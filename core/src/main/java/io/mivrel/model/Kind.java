@@ -1,5 +1,6 @@
 package io.mivrel.model;
 
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -7,6 +8,7 @@ import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,6 +35,8 @@ public final class Kind {
     private final @Nullable Field[] keys;
     private final List<Field> foreignAmounts;
     private final List<Field> dimensions;
+    /** Read when they are first asked for. */
+    private volatile @Nullable Map<Field, List<String>> titles;
 
     private Kind(Builder made) {
         this.made = made;
@@ -100,7 +104,16 @@ public final class Kind {
 
     /** Titles of columns by the fields that they give, in the order in which fields take their columns. */
     public Map<Field, List<String>> titles() {
-        return made.titles;
+        Map<Field, List<String>> known = titles;
+        if (known == null) {
+            Map<Field, List<String>> read = new LinkedHashMap<>();
+            made.titles
+                    .get()
+                    .forEach((name, words) -> read.put(table().find(name).orElseThrow(), words));
+            known = Collections.unmodifiableMap(read);
+            titles = known;
+        }
+        return known;
     }
 
     /** Fields that tell a file to be of the kind: of each of these, one is among its columns. Empty: titles never tell. */
@@ -314,7 +327,7 @@ public final class Kind {
         private @Nullable Field currency;
         private @Nullable DocumentIdentity identity;
         private @Nullable Function<DraftingContext, Drafter> drafter;
-        private final Map<Field, List<String>> titles = new LinkedHashMap<>();
+        private Supplier<Map<String, List<String>>> titles = Map::of;
         private List<List<Field>> toldBy = List.of();
 
         private Builder(FieldTable table, String documents) {
@@ -329,10 +342,10 @@ public final class Kind {
 
         /**
          * Titles of columns by the names of fields, in any language, the likelier first. A word behind {@code @} is a meaning
-         * of the trade's words.
+         * of the trade's words. They are asked for when a file is surveyed; no run needs them.
          */
-        public Builder titles(Map<String, List<String>> words) {
-            words.forEach((name, some) -> titles.put(table.find(name).orElseThrow(), List.copyOf(some)));
+        public Builder titles(Supplier<Map<String, List<String>>> words) {
+            titles = words;
             return this;
         }
 

@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.time.DayOfWeek;
 import java.time.Month;
+import java.time.format.TextStyle;
 import java.util.Arrays;
 import java.util.Calendar;
 import java.util.Collection;
@@ -71,6 +72,20 @@ public final class DateNames {
     /** The code of the language; empty for the usual ones together. */
     String language() {
         return language;
+    }
+
+    /** A month as it is written: in the one language, or in English where there are several. */
+    String month(Month month, boolean full) {
+        return language.isEmpty()
+                ? DatePattern.name(month, full)
+                : month.getDisplayName(full ? TextStyle.FULL : TextStyle.SHORT, Locale.forLanguageTag(language));
+    }
+
+    /** The same of a day of the week. */
+    String day(DayOfWeek day, boolean full) {
+        return language.isEmpty()
+                ? DatePattern.name(day, full)
+                : day.getDisplayName(full ? TextStyle.FULL : TextStyle.SHORT, Locale.forLanguageTag(language));
     }
 
     /** True for the name of a month in one of the usual languages, short or long. */

@@ -14,7 +14,7 @@ import java.util.Locale;
  * name, and every other character as itself ({@code yyyy} and {@code yy} are read as {@code uuuu} and {@code uu}); or
  * {@code serial}, the number that spreadsheets give a day, counted from 1900. Doubled letters take exactly two digits,
  * single ones one or two. Names are read in the languages of {@link DateNames}, with or without a point, and written in
- * English; the day name must belong to the date. A day may have the ending of an ordinal.
+ * the language that is named, else in English; the day name must belong to the date. A day may have the ending of an ordinal.
  *
  * <p>A time of day may stand there too and is left aside, since the day is the one that is printed: {@code HH} or {@code H}
  * and {@code hh} or {@code h} hour, {@code mm} minute, {@code ss} second, {@code S} decimals of it, {@code a} half of the
@@ -342,7 +342,7 @@ public final class DatePattern {
         }
     }
 
-    private static void append(DatePart part, LocalDate date, CellBuffer out) {
+    private void append(DatePart part, LocalDate date, CellBuffer out) {
         switch (part) {
             case SERIAL -> {
                 long epochDay = date.toEpochDay();
@@ -352,8 +352,8 @@ public final class DatePattern {
             case SHORT_YEAR -> out.digits(date.getYear() % 100, 2);
             case MONTH, MONTH_LOOSE -> out.digits(date.getMonthValue(), part.leastFigures);
             case DAY, DAY_LOOSE -> out.digits(date.getDayOfMonth(), part.leastFigures);
-            case MONTH_NAME, MONTH_FULL -> out.append(name(date.getMonth(), part.isFullName()));
-            case WEEKDAY, WEEKDAY_FULL -> out.append(name(date.getDayOfWeek(), part.isFullName()));
+            case MONTH_NAME, MONTH_FULL -> out.append(names.month(date.getMonth(), part.isFullName()));
+            case WEEKDAY, WEEKDAY_FULL -> out.append(names.day(date.getDayOfWeek(), part.isFullName()));
             case HALF_HOUR -> out.digits(12, 2);
             case FRACTION -> out.append('0');
             case HALF -> out.append("AM");

@@ -1,15 +1,9 @@
 package io.mivrel.text;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.text.Normalizer;
-import java.util.ArrayList;
 import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -86,29 +80,9 @@ public final class TradeWords {
 
     private static Map<String, Set<String>> read() {
         Map<String, Set<String>> meanings = new LinkedHashMap<>();
-        lists(TradeWords.class, "words.txt")
+        WordLists.of(TradeWords.class, "words.txt")
                 .forEach((meaning, words) -> take(meaning + ":" + String.join("|", words), meanings));
         return meanings;
-    }
-
-    /** Lists of words in the form of {@code words.txt}, in its order, from a resource beside a class. */
-    public static Map<String, List<String>> lists(Class<?> beside, String resource) {
-        Map<String, List<String>> lists = new LinkedHashMap<>();
-        InputStream bytes = Objects.requireNonNull(beside.getResourceAsStream(resource), resource);
-        try (BufferedReader lines = new BufferedReader(new InputStreamReader(bytes, StandardCharsets.UTF_8))) {
-            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-                int colon = line.indexOf(':');
-                if (!line.startsWith("#") && colon > 0) {
-                    lists.computeIfAbsent(line.substring(0, colon), m -> new ArrayList<>())
-                            .addAll(Stream.of(line.substring(colon + 1).split("\\|"))
-                                    .map(String::strip)
-                                    .toList());
-                }
-            }
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return lists;
     }
 
     // A side may be a sign alone.

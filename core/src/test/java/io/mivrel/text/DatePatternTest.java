@@ -6,6 +6,8 @@ import static org.quicktheories.QuickTheory.qt;
 import static org.quicktheories.generators.SourceDSL.integers;
 
 import java.time.LocalDate;
+import java.util.List;
+import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -161,5 +163,35 @@ public class DatePatternTest {
             assertThat(DatePattern.isDate(parsed)).as(cell).isTrue();
             assertThat(LocalDate.ofEpochDay(parsed)).as(cell).isEqualTo(day);
         }
+    }
+
+    @DataProvider
+    public Object[][] languages() {
+        return Stream.of("", "en", "de", "fr", "es", "it", "pt", "nl", "sv", "da", "nb", "fi", "pl", "cs", "hr", "tr")
+                .map(language -> new Object[] {language})
+                .toArray(Object[][]::new);
+    }
+
+    @Test(dataProvider = "languages")
+    public void namesAreWrittenInTheLanguageAndReadBack(String language) {
+        for (String form : List.of("d MMM uuuu", "d MMMM uuuu", "EEE d MMM uuuu", "EEEE, d MMMM uuuu")) {
+            DatePattern pattern = DatePattern.of(form).in(language);
+            if (language.equals("pt") && form.startsWith("EEEE")) {
+                // Names of two words, such as sexta-feira, are not read: such a delivery is refused by its own proof.
+                continue;
+            }
+            for (LocalDate day = LocalDate.of(2027, 1, 1); day.getYear() == 2027; day = day.plusDays(5)) {
+                String written = pattern.format(day);
+                assertThat(pattern.parse(written)).as(written).isEqualTo(day.toEpochDay());
+            }
+        }
+    }
+
+    @Test
+    public void aNamedLanguageIsNotWrittenInEnglish() {
+        LocalDate day = LocalDate.of(2027, 3, 15);
+        assertThat(DatePattern.of("d MMMM uuuu").in("de").format(day)).isEqualTo("15 M\u00e4rz 2027");
+        assertThat(DatePattern.of("EEEE d MMMM uuuu").in("fr").format(day)).isEqualTo("lundi 15 mars 2027");
+        assertThat(DatePattern.of("d MMMM uuuu").format(day)).isEqualTo("15 March 2027");
     }
 }

@@ -24,7 +24,7 @@ import java.util.List;
 final class FixedForm implements RowForm {
     @Override
     public String word() {
-        return "fixed width";
+        return RowForms.FIXED;
     }
 
     @Override
@@ -33,7 +33,8 @@ final class FixedForm implements RowForm {
         for (DeliveryColumn column : sheet.columns()) {
             if (column.width() == 0) {
                 gaps.add("the column '" + column.title() + "' needs 'width', its places in fixed-width text");
-            } else if (sheet.format().titles() && column.title().length() > column.width()) {
+            } else if (sheet.format().titles()
+                    && column.title().codePointCount(0, column.title().length()) > column.width()) {
                 gaps.add("the title '" + column.title() + "' is longer than its 'width' of " + column.width());
             }
         }

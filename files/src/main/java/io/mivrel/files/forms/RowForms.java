@@ -9,6 +9,12 @@ import java.util.ServiceLoader;
 
 /** The forms by their words: those that are here, and those that a program brings. */
 public final class RowForms {
+    /** The word of text in columns of fixed width. */
+    public static final String FIXED = "fixed width";
+
+    /** The word of workbooks. */
+    public static final String WORKBOOK = "workbook";
+
     private static final Map<String, RowForm> ALL = all();
 
     private RowForms() {}

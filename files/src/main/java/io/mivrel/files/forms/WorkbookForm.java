@@ -17,29 +17,38 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
 import java.util.List;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 
-/** A workbook (XLSX) with one sheet. Amounts and decimal numbers stand as numbers, all else as the text that it is. */
+/** A workbook (XLSX) with one sheet. Amounts and decimal numbers stand as numbers where a
+ * spreadsheet program keeps all their digits, all else as the text that it is. */
 final class WorkbookForm implements RowForm {
     private static final int MOST_ROWS = 1_048_576;
+    /** Spreadsheet programs keep so many digits of a number and lose the rest without a word. */
+    private static final int MOST_DIGITS = 15;
 
     @Override
     public String word() {
-        return "workbook";
+        return RowForms.WORKBOOK;
     }
 
     @Override
     public List<String> gaps(Sheet sheet) {
+        List<String> gaps = new ArrayList<>();
+        if (!sheet.format().name().endsWith(".xlsx")) {
+            gaps.add("the 'name' of a workbook ends in .xlsx, not as '"
+                    + sheet.format().name() + "'");
+        }
         try {
             Class.forName("org.dhatim.fastexcel.Workbook", false, WorkbookForm.class.getClassLoader());
-            return List.of();
         } catch (ClassNotFoundException absent) {
-            return List.of("workbooks are written by a library that this program does not have:"
+            gaps.add("workbooks are written by a library that this program does not have:"
                     + " add io.mivrel:mivrel-extras to its class path");
         }
+        return gaps;
     }
 
     @Override
@@ -81,7 +90,7 @@ final class WorkbookForm implements RowForm {
         public void cell(byte[] bytes, int from, int to) {
             String text = new String(bytes, from, to - from, StandardCharsets.UTF_8);
             int at = place++;
-            if (!text.isEmpty() && !isTitle && isNumber(columns.get(at)) && text.matches("-?[0-9]{1,15}(\\.[0-9]+)?")) {
+            if (!isTitle && isNumber(columns.get(at)) && isExact(text)) {
                 worksheet.value(row, at, new BigDecimal(text));
                 int point = text.indexOf('.');
                 int decimals = point < 0 ? 0 : text.length() - point - 1;
@@ -90,8 +99,13 @@ final class WorkbookForm implements RowForm {
                         .format(decimals == 0 ? "0" : "0." + "0".repeat(decimals))
                         .set();
             } else if (!text.isEmpty()) {
-                worksheet.value(row, at, text);
+                worksheet.inlineString(row, at, text);
             }
+        }
+
+        private static boolean isExact(String text) {
+            return text.matches("-?[0-9]+(\\.[0-9]+)?")
+                    && text.chars().filter(Character::isDigit).count() <= MOST_DIGITS;
         }
 
         private static boolean isNumber(DeliveryColumn column) {

@@ -28,9 +28,12 @@ public final class DeliveryKeys {
     public static final Key SIGN = Key.word("sign", "the sign of amounts", "as reckoned", "turned");
 
     public static final Key ZEROS = Key.number(
-            "leading zeros", 1, 40, "digits that a code of digits or an amount has at least, with noughts before it");
+            "leading zeros", 1, 40, "characters to which noughts fill a code of digits or an amount, behind its sign");
     public static final Key WIDTH = Key.number(
-            "width", 1, 10_000, "places in a file of fixed width; longer texts are cut, longer codes are blockers");
+            "width",
+            1,
+            10_000,
+            "places in a file of fixed width; longer texts are cut and reported, longer codes are blockers");
     public static final Key ALIGN = Key.word("align", "where it stands in its places", "left", "right");
 
     public static final Block ALL = Block.of(DELIVERY, TAKES, FILE, NUMBERS, COLUMNS, SHEETS);

@@ -2,6 +2,7 @@ package io.mivrel.files.settings;
 
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Sheet;
 import io.mivrel.files.forms.RowForms;
 import io.mivrel.files.keys.DeliveryKeys;
@@ -80,22 +81,24 @@ final class DeliveryFile {
     }
 
     private static void sheet(SettingsNode form, Kind kind, Delivery.Builder delivery) {
-        delivery.format(FormatSettings.delivery(form.block(DeliveryKeys.FILE)))
-                .numbers(FormatSettings.numbers(form.block(DeliveryKeys.NUMBERS), false));
+        DeliveryFormat format = FormatSettings.delivery(form.block(DeliveryKeys.FILE));
+        // A form of a program's own may have places too.
+        boolean wide = !List.of(DeliveryFormat.SEPARATED, RowForms.WORKBOOK).contains(format.kind());
+        delivery.format(format).numbers(FormatSettings.numbers(form.block(DeliveryKeys.NUMBERS), false));
         SettingsNode columns = form.block(DeliveryKeys.COLUMNS);
         if (columns == null) {
             form.wrong("the delivery lacks 'columns'", "");
             return;
         }
         for (String title : columns.keys()) {
-            DeliveryColumn column = column(title, columns.block(title), kind);
+            DeliveryColumn column = column(title, columns.block(title), kind, wide);
             if (column != null) {
                 delivery.column(column);
             }
         }
     }
 
-    private static DeliveryColumn column(String title, SettingsNode form, Kind kind) {
+    private static DeliveryColumn column(String title, SettingsNode form, Kind kind, boolean wide) {
         String constant = form.text(DeliveryKeys.CONSTANT);
         Key fieldKey = DeliveryKeys.field(kind);
         String fieldName = form.text(fieldKey);
@@ -104,8 +107,8 @@ final class DeliveryFile {
             return null;
         }
         if (constant != null) {
-            DeliveryColumn same =
-                    DeliveryColumn.constant(title, constant).wide(width(form), form.isSecond(DeliveryKeys.ALIGN));
+            DeliveryColumn same = DeliveryColumn.constant(title, constant)
+                    .wide(wide ? form.number(DeliveryKeys.WIDTH) : 0, wide && form.isSecond(DeliveryKeys.ALIGN));
             form.done();
             return same;
         }
@@ -128,14 +131,10 @@ final class DeliveryFile {
                 amount && form.yes(DeliveryKeys.BLANK_ZERO, false),
                 amount && form.isSecond(DeliveryKeys.SIGN),
                 type == FieldType.CODE || amount ? form.number(DeliveryKeys.ZEROS) : 0,
-                width(form),
-                form.isSecond(DeliveryKeys.ALIGN));
+                wide ? form.number(DeliveryKeys.WIDTH) : 0,
+                wide && form.isSecond(DeliveryKeys.ALIGN));
         form.done();
         return column;
-    }
-
-    private static int width(SettingsNode form) {
-        return form.number(DeliveryKeys.WIDTH);
     }
 
     private static void checkEncodable(Sheet delivery, SettingsNode form) {

@@ -1,6 +1,7 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.delivery.DeliveryFormat;
+import io.mivrel.files.forms.RowForms;
 import io.mivrel.files.keys.FormatKeys;
 import io.mivrel.files.keys.Key;
 import io.mivrel.layout.DateWindow;
@@ -157,7 +158,12 @@ final class FormatSettings {
             return DeliveryFormat.csv("{run}-{date}.csv");
         }
         String kind = form.choice(FormatKeys.DELIVERED_KIND);
-        String name = form.text(FormatKeys.NAME, "{run}-{date}.csv");
+        // Which keys have an effect is known of the forms that ship; what is not asked for is refused.
+        boolean separated = kind.equals(DeliveryFormat.SEPARATED);
+        boolean fixed = kind.equals(RowForms.FIXED);
+        boolean workbook = kind.equals(RowForms.WORKBOOK);
+        String ending = workbook ? ".xlsx" : fixed ? ".txt" : ".csv";
+        String name = form.text(FormatKeys.NAME, "{run}-{date}" + ending);
         if (!name.matches("[A-Za-z0-9 ._+{}()-]{1,150}") || name.startsWith(".") || !name.contains(".")) {
             form.at(
                     FormatKeys.NAME,
@@ -171,12 +177,12 @@ final class FormatSettings {
         }
         DeliveryFormat delivery = new DeliveryFormat(
                 kind,
-                separator(form),
-                encoding(form, "UTF-8"),
-                form.isSecond(FormatKeys.LINE_ENDS) ? "\n" : "\r\n",
-                form.yes(FormatKeys.MARK, false),
+                fixed || workbook ? ',' : separator(form),
+                workbook ? "UTF-8" : encoding(form, "UTF-8"),
+                !workbook && form.isSecond(FormatKeys.LINE_ENDS) ? "\n" : "\r\n",
+                !workbook && form.yes(FormatKeys.MARK, false),
                 form.yes(FormatKeys.HAS_TITLES, true),
-                form.isSecond(FormatKeys.QUOTES),
+                separated && form.isSecond(FormatKeys.QUOTES),
                 form.number(FormatKeys.ROWS_AT_MOST),
                 name);
         form.done();

@@ -83,7 +83,7 @@ public record LedgerSettings(
                             + (http ? "'token from'" : "'password from'"));
         }
         String certificate = form.text(LedgerKeys.CERTIFICATE);
-        SettingsNode own = form.block(LedgerKeys.WITH);
+        SettingsNode own = http || kind.equals("practice") ? null : form.block(LedgerKeys.WITH);
         return new LedgerSettings(
                 name,
                 kind,
