@@ -3,9 +3,15 @@ package io.mivrel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import io.mivrel.delivery.Delivery;
+import io.mivrel.delivery.DeliveryColumn;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.files.SourceFiles;
+import io.mivrel.files.settings.BooksFolder;
+import io.mivrel.files.settings.LayoutReader;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.workbooks.Workbooks;
+import io.mivrel.kinds.JournalLines;
 import io.mivrel.report.SummaryText;
 import io.mivrel.rows.FileFormat;
 import io.mivrel.rows.FileFormat.Slice;
@@ -238,5 +244,38 @@ public class FormsTest {
                 .contains("read back: matches")
                 .doesNotContain("held rows");
         return only(workshop);
+    }
+
+    @Test
+    public void aFormIsChosenInCodeToo() throws Exception {
+        Workshop workshop = new Workshop().journal(JOURNAL);
+        Mivrel run = Mivrel.named("own", BooksFolder.read(workshop.folder.resolve("books")))
+                .takeIn(
+                        workshop.folder.resolve("journal.csv"),
+                        LayoutReader.read(workshop.folder.resolve("journal-layout.yaml")))
+                .keepIn(workshop.folder);
+        DeliveryFormat format = DeliveryFormat.csv("own.txt").withoutTitles().of("fixed width");
+        run.deliver(inCode(format, 4), workshop.folder.resolve("out")).run();
+        assertThat(workshop.delivered()).startsWith("5010 0001234.50\r\n1200 -001234.50\r\n");
+        Mivrel narrow = Mivrel.named("narrow", BooksFolder.read(workshop.folder.resolve("books")))
+                .takeIn(
+                        workshop.folder.resolve("journal.csv"),
+                        LayoutReader.read(workshop.folder.resolve("journal-layout.yaml")));
+        assertThat(narrow.deliver(inCode(format, 3), workshop.folder.resolve("two"))
+                        .run()
+                        .findings())
+                .extracting(finding -> finding.rule().id())
+                .contains("code-too-long");
+        assertThatThrownBy(() -> narrow.deliver(inCode(format.of("stone"), 4), workshop.folder.resolve("three"))
+                        .run())
+                .hasMessageContaining("there is no form 'stone'; there are separated, fixed width, workbook");
+    }
+
+    private static Delivery inCode(DeliveryFormat format, int places) {
+        return Delivery.named("Own", JournalLines.KIND)
+                .format(format)
+                .column(DeliveryColumn.of("A", JournalLines.ACCOUNT).wide(places, false))
+                .column(DeliveryColumn.of("B", JournalLines.AMOUNT).zeros(10).wide(11, true))
+                .build();
     }
 }

@@ -4,7 +4,6 @@ import io.mivrel.delivery.RowForm;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.ServiceLoader;
 
 /** The forms by their words: those that are here, and those that a program brings. */
@@ -33,8 +32,13 @@ public final class RowForms {
         return List.copyOf(ALL.keySet());
     }
 
-    /** The form of a word; throws {@link NullPointerException} that names it when there is none. */
+    /** The form of a word; throws {@link IllegalArgumentException} that names those that there are. */
     public static RowForm of(String word) {
-        return Objects.requireNonNull(ALL.get(word), () -> "there is no form '" + word + "'");
+        RowForm form = ALL.get(word);
+        if (form == null) {
+            throw new IllegalArgumentException(
+                    "there is no form '" + word + "'; there are " + String.join(", ", words()));
+        }
+        return form;
     }
 }
