@@ -481,6 +481,15 @@ public class SurveyKindsTest {
         Survey survey = survey(new Workshop(), "list.csv", rows.toString()).survey();
         assertThat(survey.gives()).isNull();
         assertThat(survey.question("gives").words())
-                .contains("The titles are those of invoice lines, but 'Net' runs like a balance");
+                .isEqualTo(
+                        "bank lines, journal lines or invoice lines? The titles are those of invoice lines, but 'Net' runs like a"
+                                + " balance");
+        FileSurvey doubted = survey(new Workshop(), "list.csv", rows.toString());
+        assertThat(doubted.text()).contains("gives       not told: the titles are those of invoice lines");
+        Survey said = FileSurvey.of(
+                        doubted.path(), "list.csv", new Answers(Map.of("gives", "invoice lines")), Progress.NONE)
+                .survey();
+        assertThat(said.why()).contains("as bank lines 'Net' would be their balance");
+        assertThat(said.fields().keySet()).contains(InvoiceLines.NET, InvoiceLines.PARTY);
     }
 }

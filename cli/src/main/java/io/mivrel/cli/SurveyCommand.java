@@ -2,6 +2,7 @@ package io.mivrel.cli;
 
 import io.mivrel.FileSurvey;
 import io.mivrel.files.settings.SettingsSchema;
+import io.mivrel.kinds.BankLines;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Kind;
 import io.mivrel.survey.Answers;
@@ -279,7 +280,12 @@ final class SurveyCommand implements Callable<Integer> {
             out.println("  or have all of it asked and written:");
             out.println("  next: mivrel start " + named);
         } else if (survey.survey().question("gives") != null) {
-            out.println("\n  next: mivrel survey " + named + " --gives \"bank lines\"");
+            String likely = Kinds.ALL.stream()
+                    .map(Kind::name)
+                    .filter(survey.survey().why()::contains)
+                    .findFirst()
+                    .orElse(BankLines.KIND.name());
+            out.println("\n  next: mivrel survey " + named + " --gives " + Shell.quoted(likely));
         } else {
             out.println("\n  next: mivrel survey " + named + said() + " --write LAYOUT.yaml");
         }

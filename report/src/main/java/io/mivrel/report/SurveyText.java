@@ -131,7 +131,7 @@ public final class SurveyText {
         line(
                 "gives",
                 survey.gives() == null
-                        ? "not told by the titles"
+                        ? survey.why().isEmpty() ? "not told by the titles" : "not told: " + Printable.of(survey.why())
                         : survey.gives().name()
                                 + (survey.why().isEmpty() ? "" : ": " + Printable.of(survey.why()))
                                 + (survey.fanOut().isEmpty() ? "" : ", several from each row, as it sums to nil"));

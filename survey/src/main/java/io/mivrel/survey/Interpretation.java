@@ -24,6 +24,7 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -78,16 +79,15 @@ final class Interpretation {
         Found known =
                 own ? new Found(BankLines.KIND, "", null, null) : found(facts, sample, columns, beside, kinds, answers);
         gives = known.gives;
-        why = known.gives == null ? "" : known.why;
+        why = known.why;
         bank = known.bank;
         if (own) {
             statement(facts.kind(), columns, fields);
         } else if (gives != null) {
             fields(known, usable(facts, columns), answers, fields, questions);
         } else {
-            String doubt =
-                    known.why.isEmpty() ? "? Neither a balance, nor sums to nil, nor the titles tell" : known.why;
-            ask("gives", names(kinds) + doubt);
+            String open = why.isEmpty() ? "neither a balance, nor sums to nil, nor the titles tell" : why;
+            ask("gives", names(kinds) + "? " + open.substring(0, 1).toUpperCase(Locale.ROOT) + open.substring(1));
         }
         if (sample.languages().size() > 1) {
             ask(
@@ -104,7 +104,7 @@ final class Interpretation {
         numbers = plain ? AmountFormat.plain(Money.decimals(facts.currency())) : findNumbers();
     }
 
-    /** What the rows are, why, and what shows it. */
+    /** What the rows are, why, and what shows it; of rows that nothing tells, what speaks for one kind and against it. */
     private record Found(
             @Nullable Kind gives,
             String why,
@@ -132,7 +132,7 @@ final class Interpretation {
         Kind told = words == null && bank != null && bank.isToldAsStatement() ? BankLines.KIND : words;
         ColumnSurvey doubtful = balanced && wanted == null ? besideTitles(words, bank) : null;
         if (doubtful != null && words != null) {
-            String doubt = "? The titles are those of " + words.name() + ", but '" + Proposal.column(doubtful)
+            String doubt = "the titles are those of " + words.name() + ", but '" + Proposal.column(doubtful)
                     + "' runs like a balance";
             return new Found(null, doubt, null, null);
         }
@@ -195,7 +195,11 @@ final class Interpretation {
                                 : gives == words ? "by the titles" : "by a date and an amount in each row";
         List<String> others = new ArrayList<>();
         if (gives != BankLines.KIND) {
-            others.add("as bank lines no balance would prove them");
+            others.add(
+                    balanced && bank != null && bank.relation != null
+                            ? "as bank lines '"
+                                    + Proposal.column(bank.relation.moves().balance()) + "' would be their balance"
+                            : "as bank lines no balance would prove them");
         }
         if (gives != JournalLines.KIND && !balanced) {
             others.add(nil == null ? "as journals nothing sums to nil" : "as journals " + nil.words());

@@ -32,7 +32,8 @@ import org.jspecify.annotations.Nullable;
  * @param until the beginning of the first row below the data; empty when there is none
  * @param columns the columns in their order
  * @param gives what the rows probably are; {@code null} when nothing fits
- * @param why what tells that they are, and what speaks for another kind; empty where nothing is asked
+ * @param why what tells that they are, and what speaks for another kind; empty where nothing speaks for any, and where the
+ *     kind of file says it
  * @param fields which column each field comes from
  * @param pattern how dates are written; {@code null} when there are none
  * @param numbers how amounts are written
