@@ -7,6 +7,7 @@ import io.mivrel.corrections.Correction;
 import io.mivrel.corrections.Corrections;
 import io.mivrel.corrections.Decision;
 import io.mivrel.delivery.Delivery;
+import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.files.CodingAdditions;
 import io.mivrel.files.CorrectionFiles;
 import io.mivrel.files.FolderOutlet;
@@ -524,7 +525,7 @@ public final class Mivrel {
                 (sheet, other) -> {
                     String run = other == null ? slug() : slug() + "-" + other.getCurrencyCode();
                     return new FolderOutlet(
-                            target.folder(), sheet, part -> sheet.format().fileName(run, date, part));
+                            target.folder(), sheet, (text, part) -> DeliveryFormat.filled(text, run, date, part));
                 },
                 target.earlier());
     }

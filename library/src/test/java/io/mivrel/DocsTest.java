@@ -143,6 +143,7 @@ public class DocsTest {
             case BLOCK -> "block";
             case LIST -> "list of blocks";
             case NAMED -> "blocks under names";
+            case ROWS -> "rows of texts";
             case OPEN -> "texts under names";
         };
     }

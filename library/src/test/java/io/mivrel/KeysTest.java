@@ -19,6 +19,7 @@ import io.mivrel.layout.Layout;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
@@ -261,6 +262,27 @@ public class KeysTest {
                     "kind: separated, name: \"{part}.csv\", rows at most: 5"),
             delivery("numbers: decimal", "decimal: \".\"", "decimal: \",\""),
             delivery("numbers: thousands", "decimal: \".\"", "decimal: \".\", thousands: \",\""),
+            delivery("file: rows above", "kind: separated", "kind: separated, rows above: [[H, \"{run}\"]]"),
+            delivery("file: rows under titles", "kind: separated", "kind: separated, rows under titles: [[what]]"),
+            delivery("file: last rows", "kind: separated", "kind: separated, last rows: [[T, \"{sum of Amount}\"]]"),
+            delivery("file: sheet", "kind: workbook, name: a.xlsx", "kind: workbook, name: a.xlsx, sheet: J"),
+            delivery("numbers: negative", "decimal: \".\"", "decimal: \".\", negative: brackets"),
+            delivery("title", "{field: narrative}", "{field: narrative, title: Words}"),
+            delivery("counts", "{constant: M}", "{counts: rows}"),
+            delivery("between", "{field: [narrative, reference]}", "{field: [narrative, reference], between: /}"),
+            delivery("squeeze blanks", "{field: narrative}", "{field: narrative, squeeze blanks: yes}"),
+            delivery("take", "{field: narrative}", "{field: narrative, take: \"[A-Z]+\"}"),
+            delivery(
+                    "part",
+                    "{field: reference, part: 1, divided by: \"-\"}",
+                    "{field: reference, part: 2, divided by: \"-\"}"),
+            delivery(
+                    "divided by",
+                    "{field: reference, part: 1, divided by: \"-\"}",
+                    "{field: reference, part: 1, divided by: \"/\"}"),
+            delivery("values", "{field: narrative}", "{field: narrative, values: {A: B}}"),
+            delivery("required", "{field: narrative}", "{field: narrative, required: yes}"),
+            delivery("cell", "century from: 1970}", "century from: 1970, cell: date}"),
             delivery("field", "{field: narrative}", "{field: tax code}"),
             delivery("constant", "{constant: M}", "{constant: N}"),
             delivery("pattern", "pattern: dd/MM/uu, century from: 1970", "pattern: d/M/uu, century from: 1970"),
@@ -283,8 +305,10 @@ public class KeysTest {
         Set<String> keys = new LinkedHashSet<>();
         leaves("", DeliveryKeys.ALL, keys);
         // What it is called and takes, and the level of rows, are asked by other tests.
-        keys.removeAll(Set.of("delivery", "takes"));
+        keys.removeAll(Set.of("delivery", "takes", "like"));
         leaves("", DeliveryKeys.column(JournalLines.KIND), keys);
+        // What a delivery takes from another one is asked by itself.
+        keys.remove("drop");
         return keys.stream().map(key -> new Object[] {key}).toArray(Object[][]::new);
     }
 
@@ -299,8 +323,16 @@ public class KeysTest {
         String delivery = "delivery: D\ntakes: journals\nfile: {" + kind + "}\nnumbers: {decimal: \".\"}\ncolumns:\n"
                 + "  Day: {field: date, pattern: dd/MM/uu, century from: 1970}\n  Text: {field: narrative}\n"
                 + "  Source: {constant: M}\n  Amount: {field: amount}\n";
-        if (tried[0].startsWith("kind: separated, name")) {
+        if (tried[0].startsWith("kind: ")) {
             delivery = delivery.replace("kind: separated", tried[0]);
+        }
+        if (key.equals("cell")) {
+            delivery = delivery.replace("kind: separated", "kind: workbook, name: a.xlsx");
+        }
+        for (String column : List.of("{field: reference, part", "{field: [narrative")) {
+            if (tried[0].startsWith(column)) {
+                delivery = delivery.replace("{field: narrative}", tried[0]);
+            }
         }
         String with = delivery.replaceFirst(Pattern.quote(tried[0]), Matcher.quoteReplacement(tried[1]));
         assertThat(with).isNotEqualTo(delivery);

@@ -2,6 +2,7 @@ package io.mivrel;
 
 import static io.mivrel.model.Rule.*;
 import static io.mivrel.model.Rule.AMOUNT_IN_OTHER_CURRENCY;
+import static io.mivrel.model.Rule.CELL_MISSING;
 import static io.mivrel.model.Rule.FILE_HOLDER_SPELLED;
 import static io.mivrel.model.Rule.FILE_OF_ANOTHER;
 import static io.mivrel.model.Rule.FILE_OWNER_UNKNOWN;
@@ -9,6 +10,7 @@ import static io.mivrel.model.Rule.ROWS_NOT_PROVED;
 import static io.mivrel.model.Rule.ROW_SUM_DIFFERS;
 import static io.mivrel.model.Rule.SIGNS_NOT_SAID;
 import static io.mivrel.model.Rule.STATED_MISSING;
+import static io.mivrel.model.Rule.WORD_UNKNOWN;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.mivrel.model.Finding;
@@ -274,6 +276,15 @@ public class RulesTest {
         }
     }
 
+    private static Workshop strict(String column) {
+        return new Workshop()
+                .put(
+                        "journals.yaml",
+                        "delivery: Strict\ntakes: journals\ncolumns:\n  Tax: {field: tax code, " + column
+                                + "}\n  Amount: {field: amount}\n")
+                .journal("1,01/03/2027,5010,tin,10.00,,STD,\n1,01/03/2027,1200,tin,,10.00,,\n");
+    }
+
     private static void delivery(List<Case> cases) {
         cases.add(journal(CODE_TOO_LONG, 2, GOOD_VOUCHER.replace("1,01", "9".repeat(21) + ",01"), "takes 20"));
         cases.add(journal(CODE_REFUSED, 2, GOOD_VOUCHER.replace("1,01", "1*,01"), "refuses *"));
@@ -281,6 +292,9 @@ public class RulesTest {
         cases.add(journal(TEXT_REFUSED_CHARACTERS, 2, GOOD_VOUCHER.replace("tin,10", "<tin>,10"), "refuses < >"));
         cases.add(journal(TEXT_FORMULA, 2, GOOD_VOUCHER.replace("tin,10", "=tin(),10"), "spreadsheet"));
         cases.add(journal(TEXT_NOT_ENCODABLE, 2, GOOD_VOUCHER.replace("tin,10", "Łódź,10"), "windows-1252"));
+        cases.add(new Case(CELL_MISSING, "journal", 3, strict("required: yes"), "requires the column 'Tax'"));
+        cases.add(new Case(
+                WORD_UNKNOWN, "journal", 2, strict("values: {ZERO: Z}"), "no word for it in the column 'Tax'"));
         Workshop changed = delivered();
         changed.journal(GOOD_VOUCHER.replace("10.00", "11.00"));
         cases.add(new Case(CHANGED_SINCE_DELIVERED, "journal", 2, changed, "other figures"));

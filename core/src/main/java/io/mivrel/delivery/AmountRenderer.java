@@ -44,20 +44,25 @@ final class AmountRenderer extends ColumnRenderer {
         long signed = SourceRecord.ABSENT;
         if (value != SourceRecord.ABSENT && (value != 0 || !column.blankZero())) {
             signed = column.minus() ? -value : value;
-            amounts.append(signed, scratch);
-            if (column.zeros() > scratch.length()) {
-                fill(scratch);
-            }
+            append(signed, amounts, column.zeros(), scratch);
         }
         out.cell(scratch.bytes(), 0, scratch.length());
         return signed;
     }
 
-    // Noughts stand behind the sign.
-    private void fill(CellBuffer scratch) {
-        String plain = scratch.toString();
-        String sign = plain.startsWith("-") ? "-" : "";
-        scratch.clear().append(sign + "0".repeat(column.zeros() - plain.length()) + plain.substring(sign.length()));
+    /** Writes an amount with its sign where the receiver has it, and noughts before its digits. */
+    static void append(long signed, AmountFormat amounts, int zeros, CellBuffer into) {
+        boolean signBehind = signed < 0 && (amounts.brackets() || amounts.trailingMinus());
+        amounts.append(signBehind ? -signed : signed, into);
+        if (!signBehind && zeros <= into.length()) {
+            return;
+        }
+        String plain = into.toString();
+        String before = plain.startsWith("-") ? "-" : signBehind && amounts.brackets() ? "(" : "";
+        String behind = !signBehind ? "" : amounts.brackets() ? ")" : "-";
+        String digits = plain.startsWith("-") ? plain.substring(1) : plain;
+        int lacking = zeros - before.length() - digits.length() - behind.length();
+        into.clear().append(before + "0".repeat(Math.max(0, lacking)) + digits + behind);
     }
 
     @Override

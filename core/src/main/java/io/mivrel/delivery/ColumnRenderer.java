@@ -6,12 +6,15 @@ import io.mivrel.model.Kind;
 import io.mivrel.model.Line;
 import io.mivrel.text.AmountFormat;
 import io.mivrel.text.CellBuffer;
+import io.mivrel.text.DatePattern;
 import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.util.Objects;
 
 /** Writes one column's cells and reads them back. Compiled once from a {@link DeliveryColumn}; for one thread. */
 abstract class ColumnRenderer {
+    private static final DatePattern ISO = DatePattern.of("uuuu-MM-dd");
+
     final DeliveryColumn column;
     /** Whether the value of a cell is the hash of its bytes; asked before {@link #readBack}, which is dearer to call. */
     final boolean hashed;
@@ -21,8 +24,11 @@ abstract class ColumnRenderer {
         this.hashed = hashed;
     }
 
-    static ColumnRenderer of(DeliveryColumn column, Kind kind, AmountFormat amounts) {
+    static ColumnRenderer of(DeliveryColumn column, Kind kind, AmountFormat amounts, Counter counter) {
         Field field = column.field();
+        if (column.counts() != null) {
+            return new CountRenderer(column, column.counts(), counter);
+        }
         if (field == null) {
             return new ConstantRenderer(column, Objects.requireNonNull(column.constant()));
         }
@@ -31,7 +37,8 @@ abstract class ColumnRenderer {
                 field.currency() == null
                         ? new AmountRenderer(column, field, kind, amounts)
                         : new ForeignAmountRenderer(column, field, field.currency(), amounts);
-            case DATE -> new DateRenderer(column, field, Objects.requireNonNull(column.date()));
+            case DATE ->
+                new DateRenderer(column, field, column.dateCell() ? ISO : Objects.requireNonNull(column.date()));
             case TEXT, CODE, DECIMAL -> new WordRenderer(column, field, amounts.decimalMark());
         };
     }
@@ -50,6 +57,12 @@ abstract class ColumnRenderer {
      */
     abstract long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out)
             throws IOException;
+
+    /** Rows and documents of a file so far, the present ones among them. */
+    static final class Counter {
+        long rows;
+        long documents;
+    }
 
     /** The value of a cell that was read back, comparable with what {@link #write} answered. */
     long readBack(byte[] bytes, int from, int to) {

@@ -88,6 +88,7 @@ public record Delivery(String name, Kind takes, List<Sheet> sheets) {
         private DeliveryFormat format;
         private AmountFormat numbers;
         private List<DeliveryColumn> columns;
+        private Frame frame;
 
         private Builder(String name, Kind takes) {
             this.name = name;
@@ -101,11 +102,12 @@ public record Delivery(String name, Kind takes, List<Sheet> sheets) {
             format = DeliveryFormat.csv(sheet.isEmpty() ? "{run}-{date}.csv" : "{run}-" + sheet + "-{date}.csv");
             numbers = AmountFormat.plain(2);
             columns = new ArrayList<>();
+            frame = Frame.NONE;
         }
 
         private void end() {
             if (!columns.isEmpty() || !sheetName.isEmpty()) {
-                sheets.add(new Sheet(sheetName, level, format, numbers, columns));
+                sheets.add(new Sheet(sheetName, level, format, numbers, columns, frame));
             }
         }
 
@@ -118,6 +120,12 @@ public record Delivery(String name, Kind takes, List<Sheet> sheets) {
 
         public Builder format(DeliveryFormat deliveryFormat) {
             format = deliveryFormat;
+            return this;
+        }
+
+        /** Rows of the file that are no data. */
+        public Builder frame(Frame rows) {
+            frame = rows;
             return this;
         }
 
@@ -150,7 +158,7 @@ public record Delivery(String name, Kind takes, List<Sheet> sheets) {
         public Delivery buildUnchecked() {
             List<Sheet> all = new ArrayList<>(sheets);
             if (!columns.isEmpty() || !sheetName.isEmpty() || all.isEmpty()) {
-                all.add(new Sheet(sheetName, level, format, numbers, columns));
+                all.add(new Sheet(sheetName, level, format, numbers, columns, frame));
             }
             return new Delivery(name, takes, all);
         }

@@ -9,6 +9,7 @@ import io.mivrel.model.Finding;
 import io.mivrel.model.Line;
 import io.mivrel.model.Origin;
 import io.mivrel.model.Rule;
+import io.mivrel.model.SourceRecord;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.util.ArrayList;
@@ -42,7 +43,9 @@ public final class DeliveryCheck implements Check {
 
     private void unmark(DocumentBlock documents, boolean[] marked) {
         for (SheetCheck sheet : sheets) {
-            if (sheet.encoder != null || !SheetWriter.takesRecords(sheet.sheet, delivery.takes(), documents)) {
+            if (sheet.encoder != null
+                    || !sheet.must.isEmpty()
+                    || !SheetWriter.takesRecords(sheet.sheet, delivery.takes(), documents)) {
                 Arrays.fill(marked, false);
                 return;
             }
@@ -61,10 +64,22 @@ public final class DeliveryCheck implements Check {
         Document delivered = DeliveryWriter.delivered(delivery, document);
         for (SheetCheck sheet : sheets) {
             for (Line line : delivered.lines(sheet.sheet.level())) {
+                sheet.check(line, findings);
                 for (WordRenderer column : sheet.words) {
                     String whole = column.whole(line);
                     if (!whole.isEmpty()) {
                         sheet.check(column.column, whole, line, findings);
+                    }
+                    if (column.column.text().isWordless(column.raw(line))) {
+                        add(
+                                Rule.WORD_UNKNOWN,
+                                column.column,
+                                column.raw(line),
+                                line,
+                                "'" + delivery.name() + "' has no word for it in the column '" + column.column.title()
+                                        + "'",
+                                "give it one under 'values' of the column",
+                                findings);
                     }
                 }
             }
@@ -75,6 +90,9 @@ public final class DeliveryCheck implements Check {
     private final class SheetCheck {
         private final Sheet sheet;
         private final List<WordRenderer> words = new ArrayList<>();
+        /** Columns that may not be blank. */
+        private final List<DeliveryColumn> must;
+
         /** {@code null} when the encoding can write every character. */
         private final @Nullable CharsetEncoder encoder;
 
@@ -82,7 +100,11 @@ public final class DeliveryCheck implements Check {
             this.sheet = sheet;
             Charset charset = Charset.forName(sheet.format().encoding());
             this.encoder = charset.name().startsWith("UTF-") ? null : charset.newEncoder();
-            for (ColumnRenderer column : SheetWriter.renderers(sheet, delivery.takes(), currency)) {
+            this.must = sheet.columns().stream()
+                    .filter(column -> column.must() && column.field() != null)
+                    .toList();
+            for (ColumnRenderer column :
+                    SheetWriter.renderers(sheet, delivery.takes(), currency, new ColumnRenderer.Counter())) {
                 if (column instanceof WordRenderer renderer && (encoder != null || canOffend(column.column))) {
                     words.add(renderer);
                 }
@@ -93,7 +115,30 @@ public final class DeliveryCheck implements Check {
         private boolean canOffend(DeliveryColumn column) {
             return field(column).type() == FieldType.TEXT
                     || column.most() > 0
-                    || !column.refuse().isEmpty();
+                    || column.must()
+                    || !column.text().words().isEmpty()
+                    || !column.text().refuse().isEmpty();
+        }
+
+        // Of a text, what is left of it counts.
+        void check(Line line, Consumer<Finding> findings) {
+            for (DeliveryColumn column : must) {
+                boolean blank = words.stream()
+                        .filter(renderer -> renderer.column == column)
+                        .map(renderer -> renderer.whole(line).isBlank())
+                        .findFirst()
+                        .orElseGet(() -> line.number(field(column)) == SourceRecord.ABSENT);
+                if (blank) {
+                    add(
+                            Rule.CELL_MISSING,
+                            column,
+                            "",
+                            line,
+                            "'" + delivery.name() + "' requires the column '" + column.title() + "', and it is blank",
+                            "fill in " + field(column).meaning() + ", or leave 'required' out",
+                            findings);
+                }
+            }
         }
 
         void check(DeliveryColumn column, String whole, Line line, Consumer<Finding> findings) {
@@ -111,7 +156,7 @@ public final class DeliveryCheck implements Check {
                                 : "what is left: " + whole.substring(0, most).stripTrailing(),
                         findings);
             }
-            String refused = refused(whole, column.refuse());
+            String refused = refused(whole, column.text().refuse());
             if (!refused.isEmpty()) {
                 add(
                         code ? Rule.CODE_REFUSED : Rule.TEXT_REFUSED_CHARACTERS,

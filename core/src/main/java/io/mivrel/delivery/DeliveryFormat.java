@@ -14,6 +14,7 @@ import java.util.Objects;
  * @param quoteAll true to quote every cell, false only those that need it
  * @param rowsAtMost most rows in one file without the titles, 0 for any number; a document is never divided
  * @param name pattern of the file name with {@code {run}}, {@code {date}} and {@code {part}}
+ * @param tab the name of its sheet where it is a workbook; empty for any
  */
 public record DeliveryFormat(
         String kind,
@@ -24,7 +25,8 @@ public record DeliveryFormat(
         boolean titles,
         boolean quoteAll,
         int rowsAtMost,
-        String name) {
+        String name,
+        String tab) {
 
     /** What a format is when nothing is said. */
     public static final String SEPARATED = "separated";
@@ -34,6 +36,7 @@ public record DeliveryFormat(
         Objects.requireNonNull(encoding);
         Objects.requireNonNull(lineEnd);
         Objects.requireNonNull(name);
+        Objects.requireNonNull(tab);
     }
 
     /** Separated text. */
@@ -46,13 +49,13 @@ public record DeliveryFormat(
             boolean quoteAll,
             int rowsAtMost,
             String name) {
-        this(SEPARATED, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
+        this(SEPARATED, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name, "");
     }
 
     /** The same in another form. */
     public DeliveryFormat of(String otherKind) {
         return new DeliveryFormat(
-                otherKind, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
+                otherKind, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name, tab);
     }
 
     /** Comma-separated UTF-8 with CRLF and titles, as RFC 4180 has it. */
@@ -63,21 +66,31 @@ public record DeliveryFormat(
     /** The same with another separator, encoding and line end. */
     public DeliveryFormat with(char otherSeparator, String otherEncoding, String otherLineEnd) {
         return new DeliveryFormat(
-                kind, otherSeparator, otherEncoding, otherLineEnd, byteOrderMark, titles, quoteAll, rowsAtMost, name);
+                kind,
+                otherSeparator,
+                otherEncoding,
+                otherLineEnd,
+                byteOrderMark,
+                titles,
+                quoteAll,
+                rowsAtMost,
+                name,
+                tab);
     }
 
     /** The same without a row of titles. */
     public DeliveryFormat withoutTitles() {
-        return new DeliveryFormat(kind, separator, encoding, lineEnd, byteOrderMark, false, quoteAll, rowsAtMost, name);
+        return new DeliveryFormat(
+                kind, separator, encoding, lineEnd, byteOrderMark, false, quoteAll, rowsAtMost, name, tab);
     }
 
     /** The same in files of so many rows at most; the name needs {@code {part}}. */
     public DeliveryFormat inParts(int rows) {
-        return new DeliveryFormat(kind, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rows, name);
+        return new DeliveryFormat(kind, separator, encoding, lineEnd, byteOrderMark, titles, quoteAll, rows, name, tab);
     }
 
-    /** The file name of one part. */
-    public String fileName(String run, String date, int part) {
-        return name.replace("{run}", run).replace("{date}", date).replace("{part}", Integer.toString(part));
+    /** A text with {@code {run}}, {@code {date}} and {@code {part}} filled in. */
+    public static String filled(String text, String run, String date, int part) {
+        return text.replace("{run}", run).replace("{date}", date).replace("{part}", Integer.toString(part));
     }
 }

@@ -42,7 +42,8 @@ final class ForeignAmountRenderer extends ColumnRenderer {
     private long write(long value, @Nullable String code, CellBuffer scratch, RowWriter out) throws IOException {
         scratch.clear();
         if (value != SourceRecord.ABSENT && (value != 0 || !column.blankZero())) {
-            format(Objects.requireNonNull(code)).append(column.minus() ? -value : value, scratch);
+            long signed = column.minus() ? -value : value;
+            AmountRenderer.append(signed, format(Objects.requireNonNull(code)), column.zeros(), scratch);
         }
         out.cell(scratch.bytes(), 0, scratch.length());
         return Hash64.of(scratch.bytes(), 0, scratch.length());

@@ -13,6 +13,9 @@ public interface Outlet {
     /** Opens the next part, counted from 1; the one before must be closed. */
     RowWriter open(int part) throws IOException;
 
+    /** A text of a part with {@code {run}}, {@code {date}} and {@code {part}} filled in, the date as {@code 2027-03-31}. */
+    String named(String text, int part);
+
     /** Reads back a part, on any thread; while it is still being written, the reader waits for what comes. */
     RowSource readBack(int part) throws IOException;
 

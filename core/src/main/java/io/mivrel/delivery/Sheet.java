@@ -18,10 +18,17 @@ import org.jspecify.annotations.Nullable;
  * @param format the form of the file
  * @param numbers how amounts are written; the decimals are those of the run's currency
  * @param columns the columns in their order
+ * @param frame rows of it that are no data
  */
 public record Sheet(
-        String name, Level level, DeliveryFormat format, AmountFormat numbers, List<DeliveryColumn> columns) {
+        String name,
+        Level level,
+        DeliveryFormat format,
+        AmountFormat numbers,
+        List<DeliveryColumn> columns,
+        Frame frame) {
     public Sheet {
+        Objects.requireNonNull(frame);
         Objects.requireNonNull(name);
         Objects.requireNonNull(level);
         Objects.requireNonNull(format);
@@ -44,6 +51,7 @@ public record Sheet(
                         + ", which its rows do not have");
             }
         }
+        textGaps(takes, gaps);
         for (DeliveryColumn column : columns) {
             String zeros = "'leading zeros' of the column '" + column.title() + "'";
             if (column.most() > 0 && column.zeros() > column.most()) {
@@ -54,10 +62,47 @@ public record Sheet(
                 gaps.add(zeros + " need 'thousands: none'");
             }
         }
+        String frameGap = frame.gap(summable());
+        if (frameGap != null) {
+            gaps.add(frameGap);
+        }
         if (format.rowsAtMost() > 0 && !format.name().contains("{part}")) {
             gaps.add("'rows at most' needs {part} in the file name");
         }
         return gaps;
+    }
+
+    private void textGaps(Kind takes, List<String> gaps) {
+        for (DeliveryColumn column : columns) {
+            FieldType own =
+                    column.field() == null ? FieldType.TEXT : column.field().type();
+            if (!column.text().more().isEmpty() && own != FieldType.TEXT && own != FieldType.CODE) {
+                gaps.add("the column '" + column.title() + "' cannot be put together with others: " + column.field()
+                        + " is neither a text nor a code");
+            }
+            for (Field field : column.text().more()) {
+                boolean isText = field.type() == FieldType.TEXT || field.type() == FieldType.CODE;
+                if (!isText || field.table() != takes.table() || field.level().depth() > level.depth()) {
+                    gaps.add("the column '" + column.title() + "' cannot be put together with the field " + field
+                            + ": only texts and codes of its rows can");
+                }
+            }
+        }
+    }
+
+    /** Titles of the columns whose sums can be stated: amounts of the currency of the books, each title once. */
+    private List<String> summable() {
+        return columns.stream()
+                .filter(column -> column.field() != null
+                        && column.field().type() == FieldType.AMOUNT
+                        && column.field().currency() == null)
+                .map(DeliveryColumn::title)
+                .toList();
+    }
+
+    /** Rows above the data: the frame's, and the titles. */
+    int rowsAbove() {
+        return frame.above().size() + (format.titles() ? 1 : 0) + frame.under().size();
     }
 
     /** The key fields that join its rows to those of the sheets above, and that it lacks. */

@@ -10,6 +10,9 @@ import io.mivrel.text.Hash64;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** A column of texts, codes or decimal numbers: what is written as characters and may be too long or refused. */
@@ -20,6 +23,9 @@ final class WordRenderer extends ColumnRenderer {
     private final char decimalMark;
     private final int most;
     private final boolean limited;
+    private final TextForm form;
+    /** Whether texts are written as their field has them, but for what is refused or cut. */
+    private final boolean asItIs;
     /** Bytes of the last strings that do not lie in a record: the same few codes come again and again. */
     private final String[] recent = new String[RECENT];
 
@@ -30,19 +36,34 @@ final class WordRenderer extends ColumnRenderer {
         this.field = field;
         this.decimalMark = decimalMark;
         this.most = column.most();
-        this.limited = most > 0 || column.zeros() > 0 || !column.refuse().isEmpty();
+        this.form = column.text();
+        this.asItIs = form.isWhole();
+        this.limited = most > 0 || column.zeros() > 0 || !form.refuse().isEmpty();
     }
 
-    /** The characters as the line has them, before anything is cut; empty when blank. */
+    /** The characters as the receiver wants them, before anything is left out or cut; empty when blank. */
     String whole(Line line) {
-        String text;
+        return asItIs ? raw(line) : form.of(raw(line));
+    }
+
+    /** The characters as the line has them; empty when blank. */
+    String raw(Line line) {
         if (field.type() == FieldType.DECIMAL) {
             BigDecimal number = line.decimal(field);
-            text = number == null ? null : number.toPlainString().replace('.', decimalMark);
-        } else {
-            text = line.text(field);
+            return number == null ? "" : number.toPlainString().replace('.', decimalMark);
         }
-        return text == null ? "" : text;
+        return joined(line::text);
+    }
+
+    private String joined(Function<Field, @Nullable String> texts) {
+        String first = texts.apply(field);
+        if (form.more().isEmpty()) {
+            return first == null ? "" : first;
+        }
+        return Stream.concat(Stream.of(field), form.more().stream())
+                .map(texts)
+                .filter(text -> text != null && !text.isEmpty())
+                .collect(Collectors.joining(form.between()));
     }
 
     @Override
@@ -52,11 +73,15 @@ final class WordRenderer extends ColumnRenderer {
 
     @Override
     long write(DocumentBlock block, int document, int at, CellBuffer scratch, RowWriter out) throws IOException {
+        RecordBlock records = block.records();
+        if (!asItIs) {
+            String text = joined(f -> block.isMade(f, at) ? block.made(f, document, at) : records.text(f, at));
+            return writeAllowed(scratch.clear().append(form.of(text)), out);
+        }
         if (block.isMade(field, at)) {
             byte[] made = bytes(block.made(field, document, at));
             return write(made, 0, made.length, scratch, out);
         }
-        RecordBlock records = block.records();
         if (field.type() == FieldType.DECIMAL) {
             BigDecimal number = records.decimal(field, at);
             String text = number == null ? "" : number.toPlainString().replace('.', decimalMark);
@@ -67,7 +92,7 @@ final class WordRenderer extends ColumnRenderer {
 
     private long write(byte[] bytes, int start, int end, CellBuffer scratch, RowWriter out) throws IOException {
         // A text has at least as many bytes as characters.
-        if (!limited || column.refuse().isEmpty() && column.zeros() == 0 && end - start <= most) {
+        if (!limited || form.refuse().isEmpty() && column.zeros() == 0 && end - start <= most) {
             out.cell(bytes, start, end);
             return Hash64.of(bytes, start, end);
         }
@@ -86,7 +111,7 @@ final class WordRenderer extends ColumnRenderer {
 
     /** True when no check of a record's text can find anything; false when it must be looked at. */
     boolean isHarmless(DocumentBlock block, int document, int at) {
-        if (!column.refuse().isEmpty() || field.type() == FieldType.DECIMAL) {
+        if (!asItIs || column.must() || !form.refuse().isEmpty() || field.type() == FieldType.DECIMAL) {
             return false;
         }
         if (block.isMade(field, at)) {
@@ -131,13 +156,13 @@ final class WordRenderer extends ColumnRenderer {
     }
 
     private void keepAllowed(CellBuffer out) {
-        if (column.refuse().isEmpty() && column.zeros() == 0 && out.length() <= most) {
+        if (form.refuse().isEmpty() && column.zeros() == 0 && out.length() <= most) {
             return;
         }
         String whole = out.toString();
         StringBuilder kept = new StringBuilder(whole.length());
         for (int i = 0; i < whole.length(); i++) {
-            if (column.refuse().indexOf(whole.charAt(i)) < 0) {
+            if (form.refuse().indexOf(whole.charAt(i)) < 0) {
                 kept.append(whole.charAt(i));
             }
         }

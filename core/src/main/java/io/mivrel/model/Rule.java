@@ -460,6 +460,14 @@ public enum Rule implements FindingRule {
             BLOCKER,
             "A text holds a character that the encoding of the delivery cannot write.",
             "Deliver as UTF-8, or change the text."),
+    CELL_MISSING(
+            BLOCKER,
+            "The receiver requires a column, and the document has nothing for it.",
+            "Fill it in at the source, or take 'required' off the delivery's column."),
+    WORD_UNKNOWN(
+            BLOCKER,
+            "A column is written in the receiver's words, and there is none for this value.",
+            "Add it under 'values' of the delivery's column, or correct the source."),
     CHANGED_SINCE_DELIVERED(
             BLOCKER,
             "A document with this number was delivered before, with other figures.",

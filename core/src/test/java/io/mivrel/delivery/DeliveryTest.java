@@ -50,6 +50,11 @@ public class DeliveryTest {
         }
 
         @Override
+        public String named(String text, int part) {
+            return DeliveryFormat.filled(text, "march", "2027-03-31", part);
+        }
+
+        @Override
         public RowWriter open(int part) {
             List<List<String>> rows = new ArrayList<>();
             parts.add(rows);

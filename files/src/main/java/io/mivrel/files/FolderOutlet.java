@@ -24,7 +24,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
-import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -36,28 +35,34 @@ public final class FolderOutlet implements Outlet {
     private final Path folder;
     private final Sheet sheet;
     private final RowForm form;
-    private final IntFunction<String> names;
+    private final Filler filler;
     private final TreeMap<Integer, Path> temporary = new TreeMap<>();
     private final Map<Integer, GrowingFile> written = new HashMap<>();
     private final List<PreparedFile> prepared = new ArrayList<>();
     private @Nullable RowWriter open;
 
+    /** Fills in {@code {run}}, {@code {date}} and the number of a part, counted from 1. */
+    @FunctionalInterface
+    public interface Filler {
+        String fill(String text, int part);
+    }
+
     /**
      * @param folder made when missing
      * @param sheet what the files hold, and their form
-     * @param names the file name of each part, counted from 1
+     * @param filler fills in names
      */
-    public FolderOutlet(Path folder, Sheet sheet, IntFunction<String> names) {
+    public FolderOutlet(Path folder, Sheet sheet, Filler filler) {
         this.folder = folder;
         this.sheet = sheet;
         this.form = RowForms.of(sheet.format().kind());
-        this.names = names;
+        this.filler = filler;
     }
 
     @Override
     public RowWriter open(int part) throws IOException {
         Path made = makePrivate(folder);
-        Path file = made.resolve(TemporaryName.of(names.apply(part), "part"));
+        Path file = made.resolve(TemporaryName.of(name(part), "part"));
         GrowingFile followed = new GrowingFile(file);
         synchronized (temporary) {
             temporary.put(part, file);
@@ -76,6 +81,15 @@ public final class FolderOutlet implements Outlet {
         return form.reader(followed.input(), sheet);
     }
 
+    @Override
+    public String named(String text, int part) {
+        return filler.fill(text, part);
+    }
+
+    private String name(int part) {
+        return filler.fill(sheet.format().name(), part);
+    }
+
     private String digest(int part) throws IOException {
         Path file = Objects.requireNonNull(temporary.get(part));
         Long checksum = Objects.requireNonNull(written.get(part)).checksum();
@@ -91,7 +105,7 @@ public final class FolderOutlet implements Outlet {
         }
         PublishedFiles.force(folder);
         for (var part : temporary.entrySet()) {
-            Path target = PublishedFiles.free(folder.resolve(names.apply(part.getKey())));
+            Path target = PublishedFiles.free(folder.resolve(name(part.getKey())));
             prepared.add(new PreparedFile(
                     part.getValue().toString(), target.toString(), Files.size(part.getValue()), digest(part.getKey())));
         }
@@ -104,7 +118,7 @@ public final class FolderOutlet implements Outlet {
         int part = 0;
         for (PreparedFile file : prepared) {
             part++;
-            Path wanted = folder.resolve(names.apply(part));
+            Path wanted = folder.resolve(name(part));
             Path target = PublishedFiles.link(Path.of(file.hidden()), Path.of(file.name()), wanted);
             named.add(new PreparedFile(file.hidden(), target.toString(), file.bytes(), file.digest()));
         }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.mivrel.delivery.DeliveryFormat;
+import io.mivrel.delivery.Frame;
 import io.mivrel.delivery.PreparedFile;
 import io.mivrel.delivery.RowWriter;
 import io.mivrel.delivery.Sheet;
@@ -30,8 +31,9 @@ public class FolderOutletTest {
     }
 
     private static FolderOutlet outlet(Path folder, DeliveryFormat form) {
-        Sheet sheet = new Sheet("", BankLines.DATE.level(), form, AmountFormat.plain(2), List.of());
-        return new FolderOutlet(folder, sheet, part -> form.fileName("march", "2027-03-31", part));
+        Sheet sheet = new Sheet("", BankLines.DATE.level(), form, AmountFormat.plain(2), List.of(), Frame.NONE);
+        return new FolderOutlet(
+                folder, sheet, (text, part) -> DeliveryFormat.filled(text, "march", "2027-03-31", part));
     }
 
     private static void write(FolderOutlet outlet, int part, String... cells) throws IOException {

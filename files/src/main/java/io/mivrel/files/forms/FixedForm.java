@@ -19,6 +19,7 @@ import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** Text in columns of fixed width, which blanks fill. Places count characters. */
 final class FixedForm implements RowForm {
@@ -38,6 +39,13 @@ final class FixedForm implements RowForm {
                 gaps.add("the title '" + column.title() + "' is longer than its 'width' of " + column.width());
             }
         }
+        int all = sheet.columns().stream().mapToInt(DeliveryColumn::width).sum();
+        Stream.of(sheet.frame().above(), sheet.frame().under(), sheet.frame().last())
+                .flatMap(List::stream)
+                .filter(row -> row.size() > 1 && row.size() != sheet.columns().size())
+                .forEach(row -> gaps.add("the row " + row + " is to be one text, or to have "
+                        + sheet.columns().size() + " like the columns, whose places it has; they are " + all
+                        + " wide"));
         return gaps;
     }
 
@@ -90,6 +98,12 @@ final class FixedForm implements RowForm {
             }
             String filler = " ".repeat(column.width() - length);
             line.append(column.right() ? filler : "").append(text).append(column.right() ? "" : filler);
+        }
+
+        @Override
+        public void line(String text) throws IOException {
+            line.append(text);
+            endRow();
         }
 
         @Override

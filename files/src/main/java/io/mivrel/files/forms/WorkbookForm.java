@@ -17,8 +17,11 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
@@ -74,23 +77,25 @@ final class WorkbookForm implements RowForm {
         private final Worksheet worksheet;
         private final OutputStream out;
         private final List<DeliveryColumn> columns;
+        private final int titleRows;
         private int row;
         private int place;
-        private boolean isTitle;
 
         Writer(OutputStream out, Sheet sheet) {
             this.out = out;
             this.columns = sheet.columns();
-            this.isTitle = sheet.format().titles();
+            this.titleRows = sheet.frame().above().size()
+                    + (sheet.format().titles() ? 1 : 0)
+                    + sheet.frame().under().size();
             this.workbook = new Workbook(out, "Mivrel", "1.0");
-            this.worksheet = workbook.newWorksheet(sheet.name().isEmpty() ? "Rows" : sheet.name());
+            this.worksheet = workbook.newWorksheet(tab(sheet));
         }
 
         @Override
         public void cell(byte[] bytes, int from, int to) {
             String text = new String(bytes, from, to - from, StandardCharsets.UTF_8);
             int at = place++;
-            if (!isTitle && isNumber(columns.get(at)) && isExact(text)) {
+            if (isNumber(columns.get(at)) && isExact(text)) {
                 worksheet.value(row, at, new BigDecimal(text));
                 int point = text.indexOf('.');
                 int decimals = point < 0 ? 0 : text.length() - point - 1;
@@ -98,6 +103,14 @@ final class WorkbookForm implements RowForm {
                         .style(row, at)
                         .format(decimals == 0 ? "0" : "0." + "0".repeat(decimals))
                         .set();
+            } else if (columns.get(at).dateCell() && !text.isEmpty()) {
+                // Of a pattern of days a workbook's form differs in its letters alone.
+                String shown = Objects.requireNonNull(columns.get(at).date())
+                        .pattern()
+                        .replace('u', 'y')
+                        .toLowerCase(Locale.ROOT);
+                worksheet.value(row, at, LocalDate.parse(text));
+                worksheet.style(row, at).format(shown).set();
             } else if (!text.isEmpty()) {
                 worksheet.inlineString(row, at, text);
             }
@@ -115,6 +128,29 @@ final class WorkbookForm implements RowForm {
                             || column.field().type() == FieldType.DECIMAL);
         }
 
+        // A sum or count under a column of amounts is a number too.
+        @Override
+        public void texts(List<String> cells) throws IOException {
+            for (String text : cells) {
+                if (row >= titleRows && place < columns.size() && isNumber(columns.get(place)) && isExact(text)) {
+                    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+                    cell(bytes, 0, bytes.length);
+                } else {
+                    if (!text.isEmpty()) {
+                        worksheet.inlineString(row, place, text);
+                    }
+                    place++;
+                }
+            }
+            endRow();
+        }
+
+        private static String tab(Sheet sheet) {
+            return !sheet.format().tab().isEmpty()
+                    ? sheet.format().tab()
+                    : sheet.name().isEmpty() ? "Rows" : sheet.name();
+        }
+
         @Override
         public void endRow() throws IOException {
             if (++row > MOST_ROWS) {
@@ -125,7 +161,6 @@ final class WorkbookForm implements RowForm {
                 worksheet.flush();
             }
             place = 0;
-            isTitle = false;
         }
 
         @Override

@@ -1,5 +1,6 @@
 package io.mivrel.files.keys;
 
+import io.mivrel.delivery.Counting;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
@@ -8,10 +9,9 @@ import io.mivrel.model.Kind;
 public final class DeliveryKeys {
     public static final Key DELIVERY = Key.text("delivery", "what it is called").must();
     public static final Key TAKES = Key.word(
-                    "takes",
-                    "the documents that it delivers",
-                    Kinds.ALL.stream().map(Kind::documents).toList())
-            .must();
+            "takes",
+            "the documents that it delivers",
+            Kinds.ALL.stream().map(Kind::documents).toList());
     public static final Key FILE = Key.block("file", "the form of the file", FormatKeys.DELIVERED);
     public static final Key NUMBERS = Key.block("numbers", "how amounts are written", FormatKeys.DELIVERED_NUMBERS);
     public static final Key COLUMNS = Key.named("columns", "the columns by their titles", null);
@@ -20,7 +20,30 @@ public final class DeliveryKeys {
     public static final Key SHEETS =
             Key.named("sheets", "several files that belong together", Block.of(ROWS, FILE, NUMBERS, COLUMNS.must()));
 
-    public static final Key CONSTANT = Key.text("constant", "the same in every row");
+    public static final Key LIKE = Key.text(
+            "like",
+            "another delivery's file: what is not said here is as it is there; columns: {Memo: {drop: yes}} leaves one out");
+    public static final Key DROP =
+            Key.yes("drop", "whether a column of the delivery that this one is like is left out");
+
+    public static final Key TITLE = Key.text(
+            "title",
+            "its title in the file, where that cannot be its name here, as when two columns have the same or none");
+    public static final Key CONSTANT =
+            Key.text("constant", "the same in every row; \"\" for a column that stays blank");
+    public static final Key COUNTS =
+            Key.word("counts", "what it counts, from 1 in each file", Counting.ROWS.word(), Counting.DOCUMENTS.word());
+    public static final Key CELL =
+            Key.word("cell", "whether a day is a text in a workbook, or a date that the pattern shows", "text", "date");
+    public static final Key REQUIRED = Key.yes("required", "whether a document with nothing for it is held");
+    public static final Key SQUEEZE = Key.yes("squeeze blanks", "whether several blanks of a text become one");
+    public static final Key TAKE = Key.text(
+            "take", "a pattern of what is taken out of the text: its first group, or all; blank where it fits not");
+    public static final Key PART = Key.number("part", 1, 20, "the part of a segmented code that it has");
+    public static final Key DIVIDED =
+            Key.text("divided by", "what stands between the parts of a segmented code, such as -");
+    public static final Key VALUES = Key.open(
+            "values", "the receiver's words by ours, such as {STD: S20}; a value that is not among them is held");
     public static final Key AT_MOST = Key.number(
             "at most", 1, 10_000, "characters; a code that is longer is a blocker, a text is cut and reported");
     public static final Key REFUSE = Key.text("refuse", "characters that are taken out of texts");
@@ -36,15 +59,15 @@ public final class DeliveryKeys {
             "places in a file of fixed width; longer texts are cut and reported, longer codes are blockers");
     public static final Key ALIGN = Key.word("align", "where it stands in its places", "left", "right");
 
-    public static final Block ALL = Block.of(DELIVERY, TAKES, FILE, NUMBERS, COLUMNS, SHEETS);
+    public static final Block ALL = Block.of(DELIVERY, LIKE, TAKES, FILE, NUMBERS, COLUMNS, SHEETS);
 
     private DeliveryKeys() {}
 
     /** The field that a column of documents of a kind has. */
     public static Key field(Kind kind) {
-        return Key.word(
+        return Key.words(
                 "field",
-                "the field that it has",
+                "the field that it has; of texts and codes several",
                 kind.table().fields().stream().map(Field::name).toList());
     }
 
@@ -52,18 +75,27 @@ public final class DeliveryKeys {
     public static Block column(Kind kind) {
         Key field = field(kind);
         return Block.of(
-                        field,
-                        CONSTANT,
-                        FormatKeys.PATTERN,
-                        FormatKeys.CENTURY,
-                        FormatKeys.LANGUAGE,
-                        AT_MOST,
-                        REFUSE,
-                        BLANK_ZERO,
-                        SIGN,
-                        ZEROS,
-                        WIDTH,
-                        ALIGN)
-                .oneOf(field, CONSTANT);
+                TITLE,
+                field,
+                CONSTANT,
+                COUNTS,
+                LayoutKeys.BETWEEN,
+                SQUEEZE,
+                TAKE,
+                PART,
+                DIVIDED,
+                VALUES,
+                REQUIRED,
+                DROP,
+                FormatKeys.PATTERN,
+                FormatKeys.CENTURY,
+                FormatKeys.LANGUAGE,
+                AT_MOST,
+                REFUSE,
+                BLANK_ZERO,
+                SIGN,
+                ZEROS,
+                WIDTH,
+                ALIGN);
     }
 }

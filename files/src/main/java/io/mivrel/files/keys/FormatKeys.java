@@ -40,12 +40,33 @@ public final class FormatKeys {
             Key.yes("byte order mark", "whether the file begins with a byte-order mark; left out: no");
     public static final Key HAS_TITLES = Key.yes("titles", "whether its first row has the titles; left out: yes");
     public static final Key QUOTES = Key.word("quotes", "which cells stand in quotes", "where needed", "always");
+    public static final Key ABOVE = Key.rows(
+            "rows above",
+            "rows above the titles, such as a heading record; {run}, {date}, {date ddMMuuuu} and {part} are filled in");
+    public static final Key UNDER =
+            Key.rows("rows under titles", "rows between the titles and the data, such as what the columns mean");
+    public static final Key LAST = Key.rows(
+            "last rows",
+            "rows under the data; {rows}, {documents} and {sum of TITLE}, the sum of a column of amounts, are filled in too");
+    public static final Key TAB = Key.text("sheet", "the name of the sheet in a workbook; left out: Rows");
     public static final Key ROWS_AT_MOST = Key.number(
             "rows at most", 1, Integer.MAX_VALUE, "rows of a file without its titles; a document is never divided");
 
     /** The file that a delivery makes. */
     public static final Block DELIVERED = Block.of(
-            DELIVERED_KIND, SEPARATOR, DELIVERED_ENCODING, NAME, LINE_ENDS, MARK, HAS_TITLES, QUOTES, ROWS_AT_MOST);
+            DELIVERED_KIND,
+            SEPARATOR,
+            DELIVERED_ENCODING,
+            TAB,
+            NAME,
+            LINE_ENDS,
+            MARK,
+            ABOVE,
+            HAS_TITLES,
+            UNDER,
+            LAST,
+            QUOTES,
+            ROWS_AT_MOST);
 
     /** In place of a decimal mark: the digits are minor units. */
     public static final String IMPLIED = "implied";
@@ -65,10 +86,13 @@ public final class FormatKeys {
     public static final Key CURRENCY_MARK = Key.text("currency mark", "what may stand beside a figure, such as £");
     public static final Key PLUS_MARK = Key.text("plus mark", "what stands beside figures above nil, such as CR");
     public static final Key MINUS_MARK = Key.text("minus mark", "what stands beside figures below nil, such as DR");
-    public static final Key DELIVERED_DECIMAL = Key.word("decimal", "the decimal mark", ".", ",");
+    public static final Key DELIVERED_DECIMAL =
+            Key.word("decimal", "the decimal mark; implied: amounts are in minor units", ".", ",", IMPLIED);
+    public static final Key DELIVERED_NEGATIVE =
+            Key.word("negative", "how figures below nil are written", "minus", "brackets", "trailing minus");
 
     public static final Block NUMBERS = Block.of(DECIMAL, THOUSANDS, NEGATIVE, CURRENCY_MARK, PLUS_MARK, MINUS_MARK);
-    public static final Block DELIVERED_NUMBERS = Block.of(DELIVERED_DECIMAL, THOUSANDS);
+    public static final Block DELIVERED_NUMBERS = Block.of(DELIVERED_DECIMAL, THOUSANDS, DELIVERED_NEGATIVE);
 
     public static final Key PATTERN = Key.text("pattern", "how a day is written, such as dd/MM/uuuu");
     public static final Key CENTURY =

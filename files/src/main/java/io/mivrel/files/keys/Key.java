@@ -44,6 +44,8 @@ public record Key(
         LIST,
         /** Blocks, each under a name of the user's own. */
         NAMED,
+        /** A list of rows, each a list of texts or one text. */
+        ROWS,
         /** Texts, each under a name of the user's own. */
         OPEN
     }
@@ -96,6 +98,11 @@ public record Key(
     /** Blocks under names of the user's own; {@code null} for blocks that depend on something else. */
     public static Key named(String name, String meaning, @Nullable Block block) {
         return new Key(name, Form.NAMED, List.of(), "", 0, 0, block, false, meaning);
+    }
+
+    /** Rows of texts. */
+    public static Key rows(String name, String meaning) {
+        return of(name, Form.ROWS, meaning);
     }
 
     /** Texts under names of the user's own. */

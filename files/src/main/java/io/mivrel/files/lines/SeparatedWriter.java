@@ -151,6 +151,13 @@ public final class SeparatedWriter implements RowWriter {
     }
 
     @Override
+    public void line(String text) throws IOException {
+        byte[] whole = text.getBytes(StandardCharsets.UTF_8);
+        put(whole, 0, whole.length);
+        endRow();
+    }
+
+    @Override
     public void endRow() throws IOException {
         for (int i = 0; i < lineEnd.length(); i++) {
             mark(lineEnd.charAt(i));

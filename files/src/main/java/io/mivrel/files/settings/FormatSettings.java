@@ -1,6 +1,7 @@
 package io.mivrel.files.settings;
 
 import io.mivrel.delivery.DeliveryFormat;
+import io.mivrel.delivery.Frame;
 import io.mivrel.files.forms.RowForms;
 import io.mivrel.files.keys.FormatKeys;
 import io.mivrel.files.keys.Key;
@@ -184,9 +185,16 @@ final class FormatSettings {
                 form.yes(FormatKeys.HAS_TITLES, true),
                 separated && form.isSecond(FormatKeys.QUOTES),
                 form.number(FormatKeys.ROWS_AT_MOST),
-                name);
-        form.done();
+                name,
+                workbook ? form.text(FormatKeys.TAB, "") : "");
         return delivery;
+    }
+
+    /** The rows of a delivered file that are no data. */
+    static Frame frame(SettingsNode form) {
+        return form == null
+                ? Frame.NONE
+                : new Frame(form.rows(FormatKeys.ABOVE), form.rows(FormatKeys.UNDER), form.rows(FormatKeys.LAST));
     }
 
     /** The {@code numbers} block of either. */
@@ -195,7 +203,7 @@ final class FormatSettings {
         if (form == null) {
             return plain;
         }
-        String negative = reading ? form.choice(FormatKeys.NEGATIVE) : "minus";
+        String negative = form.choice(reading ? FormatKeys.NEGATIVE : FormatKeys.DELIVERED_NEGATIVE);
         String mark = reading ? form.text(FormatKeys.CURRENCY_MARK, "") : "";
         String plus = reading ? form.text(FormatKeys.PLUS_MARK, "") : "";
         String minus = reading ? form.text(FormatKeys.MINUS_MARK, "") : "";

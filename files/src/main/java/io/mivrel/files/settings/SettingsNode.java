@@ -14,8 +14,10 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.exceptions.Mark;
@@ -43,21 +45,40 @@ final class SettingsNode {
     private final String title;
     private final int line;
     private final int column;
+    private final Node node;
+    private String whole = "";
+    /** Whether it holds the blocks that count as they are said. */
+    private boolean isEntry;
+
     private final Map<String, Node> values = new LinkedHashMap<>();
     private final Map<String, Node> keys = new LinkedHashMap<>();
     private final Set<String> questions = new HashSet<>();
     private final Set<String> asked = new LinkedHashSet<>();
 
+    private final Set<String> inherited = new HashSet<>();
+    private final @Nullable SettingsNode base;
+
     private SettingsNode(String file, Problems problems, String title, Node node) {
+        this(file, problems, title, node, null);
+    }
+
+    private SettingsNode(String file, Problems problems, String title, Node node, @Nullable SettingsNode base) {
+        this.base = base;
         this.file = file;
         this.problems = problems;
         this.title = title;
         this.line = line(node);
         this.column = column(node);
+        this.node = node;
+        if (base != null) {
+            values.putAll(base.values);
+            keys.putAll(base.keys);
+            inherited.addAll(base.keys.keySet());
+        }
         if (node instanceof MappingNode mapping) {
             for (NodeTuple tuple : mapping.getValue()) {
                 String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
-                if (values.put(key, tuple.getValueNode()) != null) {
+                if (values.put(key, tuple.getValueNode()) != null && !inherited.remove(key)) {
                     problems.add(
                             file,
                             line(tuple.getKeyNode()),
@@ -128,6 +149,22 @@ final class SettingsNode {
 
     Problems problems() {
         return problems;
+    }
+
+    /**
+     * The same over another block: what this one does not say is as there, block by block, but for the blocks that stand under
+     * {@code whole}, each of which counts as it is said.
+     */
+    SettingsNode over(SettingsNode other, Key whole) {
+        SettingsNode merged = new SettingsNode(file, problems, title, node, other);
+        merged.whole = whole.name();
+        merged.asked.addAll(asked);
+        return merged;
+    }
+
+    /** True when a key is not said here but in the block that this one is over. */
+    boolean isInherited(Key key) {
+        return inherited.contains(key.name());
     }
 
     private static int line(Node node) {
@@ -280,6 +317,28 @@ final class SettingsNode {
         return texts;
     }
 
+    /** Rows of texts under a key, each a list or a single text; empty when left out. */
+    List<List<String>> rows(Key of) {
+        asked.add(of.name());
+        Node node = values.get(of.name());
+        List<List<String>> rows = new ArrayList<>();
+        if (node instanceof SequenceNode sequence) {
+            for (Node row : sequence.getValue()) {
+                List<Node> cells = row instanceof SequenceNode list ? list.getValue() : List.of(row);
+                if (cells.stream().allMatch(ScalarNode.class::isInstance)) {
+                    rows.add(cells.stream()
+                            .map(cell -> ((ScalarNode) cell).getValue())
+                            .toList());
+                    continue;
+                }
+                at(of, "'" + of + "' must be a list of rows, each a list of texts", "");
+            }
+        } else if (node != null) {
+            at(of, "'" + of + "' must be a list of rows: lines that begin with '- '", "- [HDR, \"{run}\"]");
+        }
+        return rows;
+    }
+
     /** The block under a key; {@code null} when it is left out. */
     SettingsNode block(Key key) {
         return block(key.name());
@@ -293,7 +352,21 @@ final class SettingsNode {
             return null;
         }
         asked.add(key);
-        return node == null ? null : new SettingsNode(file, problems, "'" + key + "'", node);
+        if (node == null) {
+            return null;
+        }
+        SettingsNode block = new SettingsNode(file, problems, "'" + key + "'", node, baseOf(key, node));
+        block.whole = whole;
+        block.isEntry = key.equals(whole);
+        return block;
+    }
+
+    // What stands under the key in the block that this one is over, where both are blocks.
+    private @Nullable SettingsNode baseOf(String key, Node node) {
+        Node under = base == null || isEntry || inherited.contains(key) ? null : base.values.get(key);
+        return under instanceof MappingNode && node instanceof MappingNode
+                ? Objects.requireNonNull(base).block(key)
+                : null;
     }
 
     /** The texts of a block by their keys; those that are questions are left out. */
@@ -355,7 +428,7 @@ final class SettingsNode {
     /** Reports the keys that nobody asked for. */
     void done() {
         for (String key : keys.keySet()) {
-            if (!asked.contains(key)) {
+            if (!asked.contains(key) && !inherited.contains(key)) {
                 keyNotAllowed(key, asked);
             }
         }

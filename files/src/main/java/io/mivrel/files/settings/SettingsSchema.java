@@ -126,6 +126,7 @@ public final class SettingsSchema {
                     case BLOCK -> block(blockOf(key));
                     case LIST -> list(block(blockOf(key)));
                     case NAMED -> key.block() == null ? OBJECT : under(block(blockOf(key)));
+                    case ROWS -> list(Map.of("anyOf", List.of(one(key), list(one(key)))));
                     case OPEN -> OBJECT;
                 });
         value.put("description", key.meaning());

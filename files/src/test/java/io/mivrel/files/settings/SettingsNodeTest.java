@@ -237,12 +237,13 @@ public class SettingsNodeTest {
         assertThat(sheet.format())
                 .isEqualTo(
                         new DeliveryFormat('|', "UTF-16LE", "\n", true, false, true, 100, "x-{run}-{date}-{part}.txt"));
-        assertThat(sheet.format().fileName("march", "2027-03-31", 2)).isEqualTo("x-march-2027-03-31-2.txt");
+        assertThat(DeliveryFormat.filled(sheet.format().name(), "march", "2027-03-31", 2))
+                .isEqualTo("x-march-2027-03-31-2.txt");
         assertThat(sheet.columns()).extracting(DeliveryColumn::title).containsExactly("A", "B", "C", "D");
         DeliveryColumn reference = sheet.columns().get(0);
         assertThat(reference.field()).isSameAs(JournalLines.REFERENCE);
-        assertThat(reference.atMost()).isEqualTo(12);
-        assertThat(reference.refuse()).isEqualTo("*");
+        assertThat(reference.text().atMost()).isEqualTo(12);
+        assertThat(reference.text().refuse()).isEqualTo("*");
         DeliveryColumn amount = sheet.columns().get(2);
         assertThat(amount.blankZero()).isTrue();
         assertThat(amount.minus()).isTrue();
