@@ -6,6 +6,8 @@ module io.mivrel.survey {
 
     exports io.mivrel.likeness;
     exports io.mivrel.survey;
+    exports io.mivrel.survey.templates to
+            io.mivrel;
     exports io.mivrel.survey.files to
             io.mivrel;
     exports io.mivrel.survey.settings to

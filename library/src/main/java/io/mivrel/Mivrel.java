@@ -427,6 +427,37 @@ public final class Mivrel {
         }
     }
 
+    /**
+     * The first rows that each delivery has of this run's clear documents, as they stand in its files; nothing is written, and
+     * what went out before is among them.
+     *
+     * @param documents of so many documents at most
+     * @param rows so many rows of each file, without titles and other rows that are no data
+     */
+    public List<DeliverySample> samples(int documents, int rows) throws IOException {
+        return samples(targets.stream().map(Target::delivery).toList(), documents, rows);
+    }
+
+    /** The same of other deliveries; documents of which no delivery takes the kind are passed over. */
+    public List<DeliverySample> samples(List<Delivery> deliveries, int documents, int rows) throws IOException {
+        List<DeliverySample.Outlets> outlets = deliveries.stream()
+                .map(delivery -> new DeliverySample.Outlets(delivery, slug(), today()))
+                .toList();
+        RunPlan plan = plan(inputs())
+                .targets(outlets.stream().map(DeliverySample.Outlets::target).toList())
+                .first(documents)
+                .build();
+        if (!plan.gaps().isEmpty()) {
+            throw new IOException(String.join("; ", plan.gaps()));
+        }
+        Run.execute(plan, Progress.NONE);
+        List<DeliverySample> samples = new ArrayList<>();
+        for (DeliverySample.Outlets one : outlets) {
+            samples.addAll(one.samples(rows));
+        }
+        return samples;
+    }
+
     // Whether or not it was delivered before.
     private EntrySpool cleared() throws IOException {
         EntrySpool spool = new EntrySpool();

@@ -1,10 +1,18 @@
 package io.mivrel.cli;
 
+import io.mivrel.DeliverySample;
+import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
+import io.mivrel.files.settings.SettingsException;
+import io.mivrel.text.Printable;
+import java.io.IOException;
 import java.io.PrintWriter;
 
 /** Prints an outcome in the form asked for. */
 final class OutcomePrinter {
+    private static final int SAMPLE_ROWS = 3;
+    private static final long MOST_FOR_SAMPLES = 200_000;
+
     private OutcomePrinter() {}
 
     private static String next(Outcome outcome, String run) {
@@ -20,10 +28,29 @@ final class OutcomePrinter {
         return "mivrel status     # where each account stands";
     }
 
+    /**
+     * Prints the first rows of each delivery, as they will stand in its files. Of very many rows none is shown, since they are
+     * read once more for it.
+     */
+    static void samples(Mivrel run, Outcome outcome, PrintWriter out) throws IOException {
+        if (outcome.report().clear().documents() == 0 || outcome.report().rowsRead() > MOST_FOR_SAMPLES) {
+            return;
+        }
+        for (DeliverySample sample : run.samples(SAMPLE_ROWS, SAMPLE_ROWS)) {
+            out.println("\n  as it will stand in the file of '" + Printable.of(sample.delivery()) + "'"
+                    + (sample.sheet().isEmpty() ? "" : ", " + Printable.of(sample.sheet())));
+            sample.lines().forEach(line -> out.println("    " + Printable.of(line.replace("\t", "  "))));
+        }
+    }
+
     /** Answers the exit status; {@code sheet} is what the next command is called with. */
-    static int outcome(Outcome outcome, boolean json, RunSheetArgument sheet, PrintWriter out) {
+    static int outcome(Outcome outcome, boolean json, RunSheetArgument sheet, PrintWriter out)
+            throws IOException, SettingsException {
         out.print(json ? outcome.json() : outcome.summary(Screen.style()));
         if (!json) {
+            if (outcome.report().checkedOnly()) {
+                samples(sheet.open(), outcome, out);
+            }
             out.println("\n  next: "
                     + next(outcome, "mivrel run " + Shell.quoted(sheet.path().toString()) + sheet.words()));
         }

@@ -46,6 +46,7 @@ import picocli.CommandLine.Spec;
             "  mivrel start download.csv chart.csv --in foundry  with a chart that another program exported",
             "  mivrel start statement.sta --in foundry --answer company=\"Larkmoor Bell Foundry\" \\",
             "      --answer currency=GBP --answer account=1800   the same in a script",
+            "  mivrel start download.csv --template receiver.xlsx   in the form of the receiver's own template",
             "  mivrel start download.csv --answers answers.yaml  or with the answers in a file, 'company: ...'",
             "",
             "At a terminal each question shows what is taken when you press Enter. In a script what has a usual answer",
@@ -60,6 +61,12 @@ final class StartCommand implements Callable<Integer> {
 
     @Option(names = "--in", paramLabel = "FOLDER", defaultValue = "", description = "the company's folder")
     private Path folder;
+
+    @Option(
+            names = "--template",
+            paramLabel = "FILE",
+            description = "the receiver's template, or a file that it took before: deliver in its form")
+    private Path template;
 
     @Option(names = "--chart", paramLabel = "FILE", description = "a file with the chart of accounts")
     private Path chart;
@@ -86,6 +93,9 @@ final class StartCommand implements Callable<Integer> {
             }
             for (Path file : files) {
                 beginning.take(file);
+            }
+            if (template != null) {
+                beginning.takeTemplate(template);
             }
             out.println();
             beginning.reading().forEach(line -> out.println("  " + Printable.of(line)));
@@ -194,6 +204,7 @@ final class StartCommand implements Callable<Integer> {
     private static int check(Path sheet, PrintWriter out) throws Exception {
         Outcome outcome = RunSheetArgument.openLatest(sheet).check();
         out.print(outcome.brief(Screen.style()));
+        OutcomePrinter.samples(RunSheetArgument.openLatest(sheet), outcome, out);
         String shown = Shell.quoted(sheet.toString());
         if (!outcome.uncoded().isEmpty()) {
             out.println("\n  next: put account codes into the coding table, then");

@@ -101,7 +101,7 @@ public record Sheet(
     }
 
     /** Rows above the data: the frame's, and the titles. */
-    int rowsAbove() {
+    public int rowsAbove() {
         return frame.above().size() + (format.titles() ? 1 : 0) + frame.under().size();
     }
 

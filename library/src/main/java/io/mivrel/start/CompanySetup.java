@@ -47,6 +47,9 @@ public final class CompanySetup {
     private final StartBooks books;
     private final FileQuestions ofFiles;
     private final List<String> aside = new ArrayList<>();
+    private @Nullable DeliveryFromTemplate template;
+    /** What the template asked last. */
+    private @Nullable StartQuestion ofTemplate;
 
     /** Begins a folder, or goes on with one whose books are read; throws with what is wrong in them. */
     public CompanySetup(Path folder) throws SettingsException {
@@ -138,6 +141,25 @@ public final class CompanySetup {
         return this;
     }
 
+    /** Takes a receiver's template, or a file that it took before: the documents are delivered in its form. */
+    public CompanySetup takeTemplate(Path file) throws IOException {
+        template = DeliveryFromTemplate.of(file);
+        return this;
+    }
+
+    /** The template that was taken; {@code null} for none. */
+    @Nullable
+    DeliveryFromTemplate template() {
+        return template;
+    }
+
+    /** The next question of the template about documents of some kinds; {@code null} when it has none. */
+    @Nullable
+    StartQuestion openOfTemplate() {
+        ofTemplate = Objects.requireNonNull(template).next();
+        return ofTemplate;
+    }
+
     /** What was found out about the files: what they are, and by what arithmetic that is proved. */
     public List<String> reading() {
         List<String> lines = new ArrayList<>();
@@ -152,6 +174,9 @@ public final class CompanySetup {
                     .forEach(proof -> lines.add((proof.holds() ? "  proved: " : "  not proved: ") + proof.words()));
         }
         lines.addAll(aside);
+        if (template != null) {
+            lines.addAll(template.reading());
+        }
         if (books.chart() != null) {
             lines.add(
                     books.chartName() + ": a chart of " + books.chart().entries.size() + " accounts");
@@ -214,6 +239,10 @@ public final class CompanySetup {
         String text = answer.strip();
         if (text.isEmpty()) {
             throw new WrongAnswerException("'" + asked.about() + "' needs an answer");
+        }
+        if (template != null && ofTemplate != null && asked.about().equals(ofTemplate.about())) {
+            template.answer(asked, text);
+            return;
         }
         String about = asked.about().substring(asked.about().indexOf(": ") + 1).strip();
         if (!asked.choices().isEmpty()) {
@@ -330,7 +359,9 @@ public final class CompanySetup {
     List<Shelf.Shape> shapesOf(RawFiles group) {
         return Arrays.stream(Objects.requireNonNull(answers.get(prefixOf(group) + FileQuestions.DELIVER))
                         .split("[, ]+"))
-                .map(name -> Shelf.shape(name).orElseThrow())
+                .map(name -> template != null && name.equals(template.name())
+                        ? template.shape()
+                        : Shelf.shape(name).orElseThrow())
                 .toList();
     }
 

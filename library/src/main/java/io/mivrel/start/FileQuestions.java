@@ -1,11 +1,13 @@
 package io.mivrel.start;
 
+import io.mivrel.DeliverySample;
 import io.mivrel.FileSurvey;
 import io.mivrel.Mivrel;
-import io.mivrel.Outcome;
+import io.mivrel.delivery.Delivery;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.layout.Signs;
+import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.shape.FanOut;
 import io.mivrel.survey.Survey;
@@ -30,10 +32,14 @@ final class FileQuestions {
     private static final String SIGNS = "signs";
     private static final String HOLD = "hold";
     private static final int SAMPLE_ROWS = 3;
+    /** Rows among which values of the user's own are looked for. */
+    private static final int VALUES = 20;
 
     private final CompanySetup beginning;
     private final StartBooks books;
     private final Map<String, String> answers;
+    /** Whether the template knows the user's own values. */
+    private boolean shown;
 
     FileQuestions(CompanySetup beginning, StartBooks books, Map<String, String> answers) {
         this.beginning = beginning;
@@ -133,6 +139,13 @@ final class FileQuestions {
             throw new IOException(name + ": no column of amounts was found; see: mivrel survey " + name
                     + ", and --currency where its amounts have other decimals than two");
         }
+        if (!answers.containsKey(prefix + DELIVER) && beginning.template() != null) {
+            StartQuestion asked = aboutTemplate(group, gives);
+            if (asked != null) {
+                return asked;
+            }
+            answers.put(prefix + DELIVER, beginning.template().name());
+        }
         if (!answers.containsKey(prefix + DELIVER)) {
             return deliveries(group, gives);
         }
@@ -147,6 +160,52 @@ final class FileQuestions {
                     .usually(HOLD);
         }
         return null;
+    }
+
+    // What the receiver's template does not tell of documents as these.
+    private @Nullable StartQuestion aboutTemplate(RawFiles group, Kind gives) throws IOException {
+        DeliveryFromTemplate template = Objects.requireNonNull(beginning.template());
+        if (!shown) {
+            template.among(Kinds.ALL.stream()
+                    .filter(kind -> fits(kind.documents(), group, gives))
+                    .toList());
+        }
+        Kind takes = template.takes();
+        if (takes != null && !shown) {
+            shown = true;
+            template.showing(ownValues(group, takes));
+        }
+        return beginning.openOfTemplate();
+    }
+
+    // Without rates, foreign amounts are no journals in the currency of the books.
+    private boolean fits(String takes, RawFiles group, Kind gives) {
+        boolean journals = takes.equals("journals") && gives.hasJournal() && group.foreign(books.currency()) == null;
+        return takes.equals(gives.documents()) || journals;
+    }
+
+    // The first values of each field of the user's own documents; empty when there are none yet.
+    private Map<String, List<String>> ownValues(RawFiles group, Kind takes) {
+        Shelf.Shape shape = Shelf.shapes().stream()
+                .filter(s -> s.takes().equals(takes.documents()))
+                .findFirst()
+                .orElseThrow();
+        Delivery.Builder all = Delivery.named("Own values", takes);
+        List<Field> fields = takes.table().fields().stream()
+                .filter(f -> f.level().depth() <= takes.amount().level().depth())
+                .toList();
+        fields.forEach(field -> all.column(field.name(), field));
+        Map<String, List<String>> values = new LinkedHashMap<>();
+        for (DeliverySample sample :
+                trial(group, shape, run -> run.samples(List.of(all.build()), SAMPLE_ROWS, VALUES))) {
+            for (List<String> row : sample.rows().subList(1, sample.rows().size())) {
+                for (int i = 0; i < fields.size(); i++) {
+                    values.computeIfAbsent(fields.get(i).name(), f -> new ArrayList<>())
+                            .add(row.get(i));
+                }
+            }
+        }
+        return values;
     }
 
     // What the tax codes of invoices are, where neither the books nor the figures tell.
@@ -200,10 +259,7 @@ final class FileQuestions {
         List<String> choices = new ArrayList<>();
         List<String> samples = new ArrayList<>();
         for (Shelf.Shape shape : Shelf.shapes()) {
-            // Without rates, foreign amounts are no journals in the currency of the books.
-            boolean journals = shape.takes().equals("journals") && group.foreign(books.currency()) == null;
-            boolean fits = shape.takes().equals(gives.documents()) || journals;
-            if (fits) {
+            if (fits(shape.takes(), group, gives)) {
                 choices.add(shape.name() + "\t" + shape.about());
                 samples.add(shape.name() + "   " + shape.about());
                 sample(group, shape).forEach(line -> samples.add("    " + line));
@@ -219,27 +275,27 @@ final class FileQuestions {
 
     // The first rows of the user's own data in this shape; empty when there are none yet.
     private List<String> sample(RawFiles group, Shelf.Shape shape) {
+        return trial(group, shape, run -> run.samples(SAMPLE_ROWS, SAMPLE_ROWS)).stream()
+                .flatMap(sample -> sample.lines().stream())
+                .toList();
+    }
+
+    /** What is tried with a run. */
+    private interface Trial {
+        List<DeliverySample> of(Mivrel run) throws IOException;
+    }
+
+    private List<DeliverySample> trial(RawFiles group, Shelf.Shape shape, Trial tried) {
         Path trial = null;
         try {
             trial = Files.createTempDirectory("mivrel-sample");
             CompanyFiles files = new CompanyFiles();
-            Map<String, String> tried = new LinkedHashMap<>(answers);
-            tried.put(beginning.prefixOf(group) + DELIVER, shape.name());
-            tried.put(beginning.prefixOf(group) + UNCODED, books.anyAccount());
-            new CompanyWriter(beginning, tried, files).trial(group);
+            Map<String, String> assumed = new LinkedHashMap<>(answers);
+            assumed.put(beginning.prefixOf(group) + DELIVER, shape.name());
+            assumed.put(beginning.prefixOf(group) + UNCODED, books.anyAccount());
+            new CompanyWriter(beginning, assumed, files).trial(group);
             files.writeTo(trial);
-            Outcome outcome = Mivrel.open(trial.resolve(group.slug + ".yaml"))
-                    .first(SAMPLE_ROWS)
-                    .run();
-            List<String> lines = new ArrayList<>();
-            for (var delivered : outcome.report().deliveries()) {
-                for (var file : delivered.files()) {
-                    Files.readAllLines(Path.of(file.name())).stream()
-                            .limit(SAMPLE_ROWS + 1L)
-                            .forEach(lines::add);
-                }
-            }
-            return lines;
+            return tried.of(Mivrel.open(trial.resolve(group.slug + ".yaml")));
         } catch (IOException | SettingsException | RuntimeException noSample) {
             return List.of();
         } finally {

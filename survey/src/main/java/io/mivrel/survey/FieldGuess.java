@@ -3,13 +3,10 @@ package io.mivrel.survey;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
 import io.mivrel.model.Kind;
-import io.mivrel.text.TradeWords;
-import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -39,28 +36,16 @@ final class FieldGuess {
     private static @Nullable ColumnSurvey best(Field field, List<String> words, List<ColumnSurvey> free) {
         for (String word : words) {
             for (ColumnSurvey column : free) {
-                String title = words(column.title());
                 // A column of a linked file has the name of the link before its title.
-                String own = words(column.title().substring(column.title().lastIndexOf('.') + 1));
-                boolean is = word.startsWith("@")
-                        ? TradeWords.fit(word.substring(1), column.title()) == TradeWords.IS
-                        : title.equals(word) || own.equals(word);
+                String own = column.title().substring(column.title().lastIndexOf('.') + 1);
+                boolean is =
+                        ColumnTitles.is(word, column.title()) || !word.startsWith("@") && ColumnTitles.is(word, own);
                 if (is && suits(field.type(), column)) {
                     return column;
                 }
             }
         }
         return null;
-    }
-
-    private static String words(String title) {
-        return Normalizer.normalize(title.toLowerCase(Locale.ROOT), Normalizer.Form.NFD)
-                .replaceAll("\\p{M}", "")
-                .replace("\u00df", "ss")
-                .replace('\u0142', 'l')
-                .replace('\u00f8', 'o')
-                .replaceAll("[^\\p{L}\\p{N}]+", " ")
-                .strip();
     }
 
     private static boolean suits(FieldType type, ColumnSurvey column) {

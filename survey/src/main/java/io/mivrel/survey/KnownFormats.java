@@ -2,16 +2,21 @@ package io.mivrel.survey;
 
 import io.mivrel.money.Money;
 import io.mivrel.text.AmountFormat;
+import io.mivrel.text.DateNames;
 import io.mivrel.text.DatePattern;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Currency;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 
 /** The forms of dates and amounts that a survey tries, the likelier first. */
-final class KnownFormats {
+public final class KnownFormats {
     /** Two-digit years lie in the hundred years from this one on. */
     static final int CENTURY_FROM = 1970;
 
@@ -87,6 +92,31 @@ final class KnownFormats {
         patterns.add(DatePattern.of("ddMMuuuu"));
         patterns.add(SERIAL);
         return List.copyOf(patterns);
+    }
+
+    /**
+     * The patterns by which all of some cells are days, the likelier first: one for each order of day, month and year. Names of
+     * months are read in the languages that have them. Empty when some cell is no day, or there are none.
+     */
+    public static List<DatePattern> daysOf(List<String> cells) {
+        Map<String, DatePattern> found = new LinkedHashMap<>();
+        if (cells.isEmpty()) {
+            return List.of();
+        }
+        Set<String> names = new LinkedHashSet<>();
+        cells.forEach(cell -> Arrays.stream(cell.split("[^\\p{L}]+"))
+                .filter(word -> word.length() > 2)
+                .forEach(names::add));
+        Set<String> languages = DateNames.covering(names);
+        for (DatePattern pattern :
+                dates(languages.size() == 1 ? languages.iterator().next() : "")) {
+            boolean fits = pattern != SERIAL
+                    && cells.stream().allMatch(cell -> pattern.parse(cell) > DatePattern.WRONG_WEEKDAY);
+            if (fits) {
+                found.putIfAbsent(pattern.order(), pattern);
+            }
+        }
+        return List.copyOf(found.values());
     }
 
     /** The forms of amounts in a currency. */
