@@ -97,6 +97,10 @@ public record Sheet(
                         && column.field().type() == FieldType.AMOUNT
                         && column.field().currency() == null)
                 .map(DeliveryColumn::title)
+                .filter(title -> columns.stream()
+                                .filter(other -> other.title().equals(title))
+                                .count()
+                        == 1)
                 .toList();
     }
 

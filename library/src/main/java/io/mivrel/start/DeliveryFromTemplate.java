@@ -5,6 +5,8 @@ import static io.mivrel.files.settings.Quoted.quoted;
 import io.mivrel.delivery.Counting;
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.files.forms.RowForms;
+import io.mivrel.kinds.InvoiceKind;
+import io.mivrel.kinds.InvoiceLines;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Field;
 import io.mivrel.model.FieldType;
@@ -43,6 +45,7 @@ public final class DeliveryFromTemplate {
     private static final String BLANK = "blank";
     private static final String ROWS = "row number";
     private static final String DOCUMENTS = "document number";
+    private static final String AS_THEY_ARE = "as they are";
     private static final String POINT = "1234.50";
     private static final String COMMA = "1234,50";
     private static final String MINOR = "123450";
@@ -185,16 +188,12 @@ public final class DeliveryFromTemplate {
     private @Nullable Content decide(Template.Column column, @Nullable Field field) {
         boolean lacks = field != null && !own.isEmpty() && values(field).isEmpty();
         String same = column.same();
-        if (field != null && suits(field, column) && !(lacks && (same != null || column.must()))) {
+        if (field != null
+                && suits(field, column)
+                && !(lacks && (same != null || column.must() || !column.words().isEmpty()))) {
             return ofField(column, field);
         }
-        if (column.isBlank()) {
-            return Content.constant("");
-        }
-        if (isCounting(column)) {
-            return new Content(null, null, Counting.ROWS, null, Map.of());
-        }
-        return same != null && (field == null || lacks) ? Content.constant(same) : null;
+        return isCounting(column) ? new Content(null, null, Counting.ROWS, null, Map.of()) : null;
     }
 
     private static boolean isCounting(Template.Column column) {
@@ -220,13 +219,17 @@ public final class DeliveryFromTemplate {
             return content.with(column.date());
         }
         List<String> words = column.words();
-        boolean ours = values(field).stream().allMatch(words::contains);
+        boolean ours = !values(field).isEmpty() && words.containsAll(values(field));
         if (field.type() == FieldType.CODE && !column.words().isEmpty() && ours) {
-            Map<String, String> allowed = new LinkedHashMap<>();
-            words.forEach(word -> allowed.put(word, word));
-            return content.with(allowed);
+            return content.with(same(words));
         }
         return content;
+    }
+
+    private static Map<String, String> same(List<String> words) {
+        Map<String, String> same = new LinkedHashMap<>();
+        words.forEach(word -> same.put(word, word));
+        return same;
     }
 
     private List<String> values(Field field) {
@@ -292,8 +295,11 @@ public final class DeliveryFromTemplate {
                 && field.type() == FieldType.CODE
                 && content.words().isEmpty()
                 && !column.words().isEmpty()
-                && !values(field).isEmpty()
-                && !answers.containsKey(COLUMN + column.name());
+                && !answers.containsKey(about(column));
+    }
+
+    private static String about(Template.Column column) {
+        return column.name().startsWith(COLUMN) ? column.name() : COLUMN + column.name();
     }
 
     private StartQuestion aboutColumn(Template.Column column) {
@@ -305,10 +311,13 @@ public final class DeliveryFromTemplate {
         fields().map(this::choice).map(choice -> choice.replace("\t", "   ")).forEach(help::add);
         choices.addAll(List.of(BLANK, ROWS, DOCUMENTS));
         help.add(BLANK + ", = and a text for the same in every row, '" + ROWS + "', '" + DOCUMENTS + "'");
-        StartQuestion asked = StartQuestion.of(
-                        COLUMN + column.name(), "Which of your columns is '" + column.name() + "'?")
+        StartQuestion asked = StartQuestion.of(about(column), "Which of your columns is '" + column.name() + "'?")
                 .showing(help);
-        return column.optional() && !column.must() ? asked.usually(BLANK) : asked;
+        // That all samples are alike is no proof that all rows are to be.
+        String same = column.same();
+        return column.isBlank() || column.optional() && !column.must()
+                ? asked.usually(BLANK)
+                : same != null ? asked.usually("= " + same) : asked;
     }
 
     private Stream<Field> fields() {
@@ -333,15 +342,28 @@ public final class DeliveryFromTemplate {
                 ? List.of("dd/MM/uuuu", "MM/dd/uuuu", "uuuu-MM-dd", "dd.MM.uuuu", "uuuuMMdd")
                 : column.dates().stream().map(DatePattern::pattern).toList();
         return StartQuestion.of(
-                        COLUMN + column.name(),
+                        about(column),
                         "How is a day written in '" + column.name() + "'? Such as " + String.join(", ", patterns))
                 .showing(sample(column).isEmpty() ? List.of() : List.of("in the template: " + sample(column)));
     }
 
     private StartQuestion aboutWords(Template.Column column, Content content) {
-        List<String> ours = values(Objects.requireNonNull(content.field()));
+        Field field = Objects.requireNonNull(content.field());
+        List<String> own = values(field);
+        boolean isKind = field == InvoiceLines.DOCUMENT_KIND;
+        List<String> ours = own.isEmpty() && isKind
+                ? Stream.of(InvoiceKind.values()).map(InvoiceKind::word).toList()
+                : own;
+        if (ours.isEmpty()) {
+            return StartQuestion.of(
+                            about(column),
+                            "'" + column.name() + "' takes " + String.join(", ", column.words())
+                                    + ". Which is each of yours? None of your documents has one yet; '" + AS_THEY_ARE
+                                    + "', or ours: theirs, ...")
+                    .usually(AS_THEY_ARE);
+        }
         return StartQuestion.of(
-                        COLUMN + column.name(),
+                        about(column),
                         "'" + column.name() + "' takes " + String.join(", ", column.words())
                                 + ". Which is each of yours: "
                                 + String.join(", ", ours) + "? Write " + ours.get(0) + ": "
@@ -361,7 +383,7 @@ public final class DeliveryFromTemplate {
             decideColumns();
         } else if (about.startsWith(COLUMN)) {
             Template.Column column = template.columns().stream()
-                    .filter(c -> about.equals(COLUMN + c.name()))
+                    .filter(c -> about.equals(about(c)))
                     .findFirst()
                     .orElseThrow();
             contents.put(column, content(column, text));
@@ -380,6 +402,9 @@ public final class DeliveryFromTemplate {
         Content known = contents.get(column);
         if (known != null && known.lacksPattern()) {
             return known.with(pattern(text));
+        }
+        if (known != null && text.equals(AS_THEY_ARE)) {
+            return known.with(same(column.words()));
         }
         if (known != null && known.field() != null && text.contains(":")) {
             return known.with(words(text));
@@ -562,6 +587,17 @@ public final class DeliveryFromTemplate {
                 .append("}\n");
     }
 
+    // Of two sides one is blank in each sample; without samples too.
+    private boolean leavesNilBlank(Kind kind) {
+        List<String> samples = contents.entrySet().stream()
+                .filter(one -> one.getValue().field() != null
+                        && (one.getValue().field() == kind.plusSide()
+                                || one.getValue().field() == kind.minusSide()))
+                .flatMap(one -> one.getKey().samples().stream())
+                .toList();
+        return samples.isEmpty() || samples.stream().anyMatch(String::isEmpty);
+    }
+
     private void ofField(Template.Column column, Content content, Field field, List<String> keys) {
         Kind kind = Objects.requireNonNull(takes);
         keys.add("field: " + field.name());
@@ -594,8 +630,7 @@ public final class DeliveryFromTemplate {
         }
         if (field.type() == FieldType.AMOUNT) {
             boolean side = field == kind.plusSide() || field == kind.minusSide();
-            boolean blanks = column.samples().stream().anyMatch(String::isEmpty);
-            if (side && (blanks || column.samples().isEmpty())) {
+            if (side && leavesNilBlank(kind)) {
                 keys.add("blank zero: yes");
             }
             if (field == kind.amount() && "negative".equals(answers.get(SIGNS))) {

@@ -2,6 +2,7 @@ package io.mivrel.files.settings;
 
 import io.mivrel.books.Books;
 import io.mivrel.coding.CodingTable;
+import io.mivrel.delivery.Delivery;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -22,6 +23,14 @@ public final class SettingsFiles {
         return form.keys().contains("intake")
                 ? Optional.of("run")
                 : KINDS.stream().filter(form.keys()::contains).findFirst();
+    }
+
+    /** Reads a delivery by itself. Throws with every mistake. */
+    public static Delivery delivery(Path file) throws SettingsException {
+        Problems problems = new Problems();
+        Delivery read = DeliveryFile.read(file, file.toString(), problems);
+        problems.throwIfAny();
+        return read;
     }
 
     /** Reads a coding table by itself. Throws with every mistake. */

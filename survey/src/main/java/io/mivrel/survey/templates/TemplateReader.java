@@ -105,7 +105,7 @@ public final class TemplateReader {
     private static boolean isQuoted(String head) {
         List<String> lines = head.replace("\uFEFF", "")
                 .lines()
-                .filter(l -> !l.isBlank())
+                .filter(l -> !l.isBlank() && !l.startsWith("sep="))
                 .limit(3)
                 .toList();
         return !lines.isEmpty()
@@ -195,7 +195,7 @@ public final class TemplateReader {
             above.add(0, List.of(first));
         }
         List<List<String>> last = rows.last().stream()
-                .filter(row -> !row.isEmpty())
+                .filter(row -> row.stream().anyMatch(cell -> !cell.isEmpty()))
                 .map(row -> sums(row, rows.data(), columns))
                 .toList();
         above.stream()
@@ -262,7 +262,7 @@ public final class TemplateReader {
     }
 
     private static Template.Column column(int place, String name, TemplateRows rows, @Nullable Slice slice) {
-        String title = cell(rows.titles() == null ? List.of() : rows.titles(), place);
+        String title = rows.titles() == null ? name : cell(rows.titles(), place);
         String meaning = String.join(
                 "; ",
                 rows.under().stream()

@@ -49,12 +49,19 @@ record TemplateRows(
         while (end > under && !isLike(rows.get(end - 1), rows.get(under))) {
             end--;
         }
+        // What is written as it stands keeps its blank cells.
         return new TemplateRows(
-                rows.subList(0, titles < 0 ? next : titles),
+                stripped(all.subList(0, titles < 0 ? next : titles)),
                 titles < 0 ? null : rows.get(titles),
-                rows.subList(next, under),
+                stripped(all.subList(next, under)),
                 rows.subList(under, end).stream().filter(row -> !row.isEmpty()).toList(),
-                rows.subList(end, rows.size()));
+                stripped(all.subList(end, rows.size())));
+    }
+
+    private static List<List<String>> stripped(List<List<String>> rows) {
+        return rows.stream()
+                .map(row -> row.stream().map(String::strip).toList())
+                .toList();
     }
 
     // Blank cells at the end say nothing.
@@ -71,6 +78,7 @@ record TemplateRows(
     private static int titlesRow(List<List<String>> rows) {
         int best = -1;
         int most = 0;
+        int widest = rows.stream().mapToInt(List::size).max().orElse(0);
         for (int i = 0; i < Math.min(rows.size(), HEAD); i++) {
             List<String> row = rows.get(i);
             long filled = row.stream().filter(cell -> !cell.isEmpty()).count();
@@ -99,8 +107,10 @@ record TemplateRows(
             return -1;
         }
         List<String> first = rows.get(0);
-        boolean words = first.stream().noneMatch(cell -> isFigure(cell) || cell.isEmpty())
-                && first.stream().distinct().count() == first.size();
+        boolean words =
+                first.size() * 5 >= rows.stream().mapToInt(List::size).max().orElse(0) * 4
+                        && first.stream().noneMatch(cell -> isFigure(cell) || cell.isEmpty())
+                        && first.stream().distinct().count() == first.size();
         boolean figures = rows.subList(1, rows.size()).stream()
                 .anyMatch(row -> row.stream().anyMatch(TemplateRows::isFigure));
         return words && (rows.size() == 1 || figures) ? 0 : -1;

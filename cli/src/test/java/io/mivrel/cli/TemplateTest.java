@@ -1,0 +1,196 @@
+package io.mivrel.cli;
+
+import static io.mivrel.cli.CommandOutput.mivrel;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Receivers' templates of many shapes: each made into a delivery by a few answers, and files that hold against it. */
+public class TemplateTest {
+    private static final String JOURNALS = """
+            Vch,Day,Account,Dept,Details,Dr,Cr
+            101,13/03/2027,6100,10,Rent of the casting shed,200.00,
+            101,13/03/2027,1800,10,Rent of the casting shed,,200.00
+            102,25/03/2027,6200,,Telephone,45.10,
+            102,25/03/2027,1800,,Telephone,,45.10
+            """;
+
+    private static final String BANK = """
+            Date,Details,Paid in,Paid out,Balance
+            13/03/2027,Parish of Torrow,1500.00,,2500.00
+            14/03/2027,Calder Vale Metals,,480.25,2019.75
+            25/03/2027,Telephone,,45.10,1974.65
+            """;
+
+    private static final String INVOICES = """
+            Number,Type,Customer,Date,Description,Net,Tax code,Tax,Account
+            S-1,invoice,CUS-001,13/03/2027,Tower bell,100.00,STD,20.00,4100
+            S-2,credit note,CUS-001,25/03/2027,Hand bell,-10.00,STD,-2.00,4100
+            """;
+
+    /** A template with its bytes, the raw file, and what is answered. */
+    private record Case(String name, byte[] template, String raw, List<String> answers, List<String> delivers) {
+        @Override
+        public String toString() {
+            return name;
+        }
+    }
+
+    private static byte[] text(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    @DataProvider
+    public Object[][] templates() throws IOException {
+        List<Case> cases = new ArrayList<>();
+        cases.add(new Case(
+                "entries-blank.csv",
+                ("Beleg-Nr*;Buchungstag*;Konto*;Kostenstelle;Text (max 12 Zeichen);Soll;Haben;W\u00e4hrung\r\n"
+                                + ";TT.MM.JJJJ;;;;;;EUR, GBP\r\n")
+                        .getBytes(Charset.forName("windows-1252")),
+                JOURNALS,
+                List.of("column W\u00e4hrung==GBP", "amounts=1234,50"),
+                List.of("101;13.03.2027;6100;10;Rent of the;200,00;;GBP")));
+        cases.add(new Case(
+                "two-rows-of-titles.csv",
+                text("Entry,,,,Amount,\nJournal no,Date (MM/DD/YYYY),Nominal code,Memo,Debit,Credit\n"),
+                JOURNALS,
+                List.of(),
+                List.of("Entry,,,,Amount,", "101,03/13/2027,6100,Rent of the casting shed,200.00,")));
+        cases.add(new Case(
+                "records.txt",
+                text("HDR|LEDGER|IMPORT\nDTL|1|J1|20270131|4000|12.50|Bells\nDTL|2|J1|20270131|1800|-12.50|Bells\n"
+                        + "DTL|3|J2|20270201|4000|8.00|Bells\nDTL|4|J2|20270201|1800|-8.00|Bells\nTRL|4|0.00\n"),
+                JOURNALS,
+                List.of(
+                        "column 3=reference",
+                        "column 4=date",
+                        "column 5=account",
+                        "column 6=amount",
+                        "column 7=narrative"),
+                List.of("HDR|LEDGER|IMPORT", "DTL|1|101|20270313|6100|200.00|Rent of the casting shed", "TRL|4|0.00")));
+        cases.add(new Case(
+                "taken-before.tsv",
+                text("Ref\tPosting date\tGL code\tNet movement\tSource\tText\n"
+                        + "A1\t31.1.2027\t4000\t1.200,50\tGL\tx\nA1\t31.1.2027\t1800\t(1.200,50)\tGL\tx\n"),
+                JOURNALS,
+                List.of("column Net movement=amount"),
+                List.of("101\t13.3.2027\t1800\t(200,00)\tGL\tRent of the casting shed")));
+        cases.add(new Case(
+                "quoted.csv",
+                text("\uFEFFsep=;\r\n\"Voucher No\";\"Posting date\";\"Account\";\"Debit\";\"Credit\";\"Line\"\r\n"
+                        + "\"1\";\"2027-01-31\";\"4000\";\"12.50\";\"\";\"1\"\r\n"),
+                JOURNALS,
+                List.of("column Line=line"),
+                List.of("sep=;", "\"101\";\"2027-03-13\";\"1800\";\"\";\"200.00\";\"2\"")));
+        cases.add(new Case("workbook.xlsx", workbook(), JOURNALS, List.of("column Batch=row number"), List.of()));
+        cases.add(new Case(
+                "bank-import.csv",
+                text(
+                        "Transaction date,Amount,Payee,Particulars,Code,Cheque\n5/1/27,-12.00,Shop,Bread,,\n17/1/27,3.00,Shop,Refund,,\n"),
+                BANK,
+                List.of("account=1800"),
+                List.of("13/3/27,1500.00,", "14/3/27,-480.25,")));
+        cases.add(new Case(
+                "sales.csv",
+                text(
+                        "Document type,Invoice number,Customer code,Invoice date,Line text,Net amount,VAT code,VAT,Nominal\n"
+                                + "\"INV, CRN\",,,DD/MM/YYYY,,,,,\n"),
+                INVOICES,
+                List.of(
+                        "credits=negative",
+                        "column Document type=invoice: INV, credit note: CRN",
+                        "column Line text=narrative"),
+                List.of("INV,S-1,CUS-001,13/03/2027,Tower bell,100.00,STD,20.00,4100", "CRN,S-2,")));
+        cases.add(new Case(
+                "posting-file.txt",
+                text("J0001  20270131  4000       12.50  Bells            \n"
+                        + "J0001  20270131  1800      -12.50  Bells            \n"
+                        + "J0002  20270201  4000        8.00  Chimes           \n"
+                        + "J0002  20270201  1800       -8.00  Chimes           \n"
+                        + "J0003  20270205  4000     1120.00  Tower bell       \n"
+                        + "J0003  20270205  1800    -1120.00  Tower bell       \n"),
+                JOURNALS,
+                List.of(
+                        "column 1=reference",
+                        "column 2=date",
+                        "column 3=account",
+                        "column 4=amount",
+                        "column 5=narrative"),
+                List.of()));
+        return cases.stream().map(one -> new Object[] {one}).toArray(Object[][]::new);
+    }
+
+    private static byte[] workbook() throws IOException {
+        var bytes = new java.io.ByteArrayOutputStream();
+        workbook(bytes);
+        return bytes.toByteArray();
+    }
+
+    private static void workbook(OutputStream out) throws IOException {
+        try (Workbook book = new Workbook(out, "Larkmoor", "1.0")) {
+            Worksheet read = book.newWorksheet("Read me");
+            read.value(0, 0, "How to fill in the sheet Journal");
+            Worksheet journal = book.newWorksheet("Journal");
+            List<String> titles = List.of("Batch", "Voucher", "Date", "Account", "Text", "Debit", "Credit");
+            journal.value(0, 0, "Journal import");
+            for (int i = 0; i < titles.size(); i++) {
+                journal.value(2, i, titles.get(i));
+            }
+            journal.value(3, 0, "007");
+            journal.value(3, 1, "V1");
+            journal.value(3, 2, LocalDate.of(2027, 1, 31));
+            journal.style(3, 2).format("yyyy-mm-dd").set();
+            journal.value(3, 3, "4000");
+            journal.value(3, 4, "to be replaced");
+            journal.value(3, 5, 12.5);
+        }
+    }
+
+    @Test(dataProvider = "templates")
+    public void aTemplateIsMetByFewAnswers(Object given) throws Exception {
+        Case one = (Case) given;
+        Path folder = Files.createTempDirectory("mivrel template");
+        Path template = Files.write(folder.resolve(one.name), one.template);
+        Path raw = Files.writeString(folder.resolve("raw-2027-03.csv"), one.raw);
+        Path company = folder.resolve("co");
+        List<Object> words = new ArrayList<>(List.of("start", raw, "--template", template, "--in", company));
+        Stream.concat(Stream.of("company=Larkmoor Bell Foundry", "currency=GBP", "uncoded=9999"), one.answers.stream())
+                .filter(answer -> !answer.startsWith("uncoded") || one.raw.equals(BANK) && false)
+                .forEach(answer -> words.addAll(List.of("--answer", answer)));
+        CommandOutput started = mivrel(words.toArray());
+        assertThat(started.err()).isEmpty();
+        assertThat(started.out()).contains("as it will stand in the file of");
+        CommandOutput run = mivrel("run", company.resolve("raw.yaml"));
+        assertThat(run.out() + run.err()).contains("read back: matches");
+        Path delivery;
+        try (Stream<Path> all = Files.list(company.resolve("deliveries"))) {
+            delivery = all.findFirst().orElseThrow();
+        }
+        try (Stream<Path> files = Files.list(company.resolve("out"))) {
+            for (Path file : files.toList()) {
+                CommandOutput held = mivrel("check", file, "--as", delivery);
+                assertThat(held.out() + held.err()).contains("no difference");
+                assertThat(held.status()).isZero();
+                if (!one.delivers.isEmpty()) {
+                    Charset charset =
+                            one.name.startsWith("entries") ? Charset.forName("windows-1252") : StandardCharsets.UTF_8;
+                    assertThat(Files.readString(file, charset)).contains(one.delivers);
+                }
+            }
+        }
+    }
+}
