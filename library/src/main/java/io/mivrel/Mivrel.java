@@ -22,6 +22,7 @@ import io.mivrel.ledger.Register;
 import io.mivrel.ledger.RegisterPlace;
 import io.mivrel.ledger.RunScope;
 import io.mivrel.model.Finding;
+import io.mivrel.model.Kind;
 import io.mivrel.posting.BalanceChanges;
 import io.mivrel.posting.EntrySpool;
 import io.mivrel.posting.ExportProof;
@@ -436,6 +437,13 @@ public final class Mivrel {
      */
     public List<DeliverySample> samples(int documents, int rows) throws IOException {
         return samples(targets.stream().map(Target::delivery).toList(), documents, rows);
+    }
+
+    /** True when this run's documents can be delivered as such: as they are, or as the journals that they amount to. */
+    public boolean canDeliver(Kind kind) {
+        return Delivery.named("", kind)
+                .buildUnchecked()
+                .accepts(plan(inputs()).build().kind());
     }
 
     /** The same of other deliveries; documents of which no delivery takes the kind are passed over. */

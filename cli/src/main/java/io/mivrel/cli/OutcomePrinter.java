@@ -33,7 +33,9 @@ final class OutcomePrinter {
      * read once more for it.
      */
     static void samples(Mivrel run, Outcome outcome, PrintWriter out) throws IOException {
-        if (outcome.report().clear().documents() == 0 || outcome.report().rowsRead() > MOST_FOR_SAMPLES) {
+        long documents =
+                outcome.report().clear().documents() + outcome.report().before().documents();
+        if (documents == 0 || outcome.report().rowsRead() > MOST_FOR_SAMPLES) {
             return;
         }
         for (DeliverySample sample : run.samples(SAMPLE_ROWS, SAMPLE_ROWS)) {

@@ -47,6 +47,7 @@ import picocli.CommandLine.Spec;
             "  mivrel start statement.sta --in foundry --answer company=\"Larkmoor Bell Foundry\" \\",
             "      --answer currency=GBP --answer account=1800   the same in a script",
             "  mivrel start download.csv --template receiver.xlsx   in the form of the receiver's own template",
+            "  mivrel start --template receiver.xlsx --in foundry   the same for a company that is there",
             "  mivrel start download.csv --answers answers.yaml  or with the answers in a file, 'company: ...'",
             "",
             "At a terminal each question shows what is taken when you press Enter. In a script what has a usual answer",
@@ -56,8 +57,8 @@ import picocli.CommandLine.Spec;
             "3 a file failed."
         })
 final class StartCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "FILE", arity = "1..*", description = "raw files: statements, ledgers, invoices; a chart")
-    private List<Path> files;
+    @Parameters(paramLabel = "FILE", arity = "0..*", description = "raw files: statements, ledgers, invoices; a chart")
+    private List<Path> files = new ArrayList<>();
 
     @Option(names = "--in", paramLabel = "FOLDER", defaultValue = "", description = "the company's folder")
     private Path folder;
@@ -87,6 +88,11 @@ final class StartCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         CompanySetup beginning = new CompanySetup(folder);
         PrintWriter out = spec.commandLine().getOut();
+        if (files.isEmpty() && template == null) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "name a raw file, such as a statement that a bank gave: mivrel start download.csv --in foundry");
+        }
         try {
             if (chart != null) {
                 beginning.takeChart(chart);
@@ -187,7 +193,11 @@ final class StartCommand implements Callable<Integer> {
     }
 
     private Integer end(CompanySetup beginning, CompanySetup.Written written, PrintWriter out) throws Exception {
-        out.println("\n  written, and nothing overwritten");
+        boolean mended = written.files().stream().anyMatch(f -> f.toString().contains("earlier"));
+        out.println(
+                mended
+                        ? "\n  written; what was there before is kept in 'earlier'"
+                        : "\n  written, and nothing overwritten");
         written.files().stream()
                 .filter(f -> !f.startsWith(folder.resolve(".mivrel")))
                 .forEach(f -> out.println("    " + Printable.of(f.toString())));

@@ -134,6 +134,91 @@ public class TemplateTest {
         return cases.stream().map(one -> new Object[] {one}).toArray(Object[][]::new);
     }
 
+    @Test
+    public void aCompanyThatIsThereGetsAFurtherDelivery() throws Exception {
+        Path folder = Files.createTempDirectory("mivrel template");
+        Path raw = Files.writeString(folder.resolve("raw-2027-03.csv"), JOURNALS);
+        Path company = folder.resolve("co");
+        mivrel(
+                "start",
+                raw,
+                "--in",
+                company,
+                "--answer",
+                "company=X",
+                "--answer",
+                "currency=GBP",
+                "--answer",
+                "deliver=journals-two-sides");
+        Path template = Files.writeString(
+                folder.resolve("other.csv"), "Ref;Posting date;GL code;Net;Memo\n1;31.1.2027;4000;1,50;x\n");
+        CommandOutput asked = mivrel("start", "--template", template, "--in", company);
+        assertThat(asked.status()).isEqualTo(2);
+        assertThat(asked.err()).contains("Which of your columns is 'Net'?", "amount   200.00, -200.00, 45.10");
+        CommandOutput wrong = mivrel("start", "--template", template, "--in", company, "--answer", "column Net=amuont");
+        assertThat(wrong.err()).contains("'amuont' is not a field of journals", "'amount'?");
+        CommandOutput made = mivrel("start", "--template", template, "--in", company, "--answer", "column Net=amount");
+        assertThat(made.out())
+                .contains(
+                        "what was there before is kept in 'earlier'",
+                        "101;13.3.2027;6100;200,00;Rent of the casting shed");
+        assertThat(Files.readString(company.resolve("raw.yaml"))).contains("as: deliveries/other.yaml");
+        assertThat(Files.readString(company.resolve("earlier/raw.yaml"))).doesNotContain("other.yaml");
+        assertThat(mivrel("start", "--in", company).err()).contains("name a raw file");
+        assertThat(mivrel("start", "--template", raw.resolveSibling("none.csv"), "--in", company)
+                        .err())
+                .contains("none.csv");
+    }
+
+    @Test
+    public void everyDifferenceFromADeliveryIsToldWithItsPlace() throws Exception {
+        Path folder = Files.createTempDirectory("mivrel template");
+        Path delivery = Files.writeString(folder.resolve("d.yaml"), """
+                delivery: D
+                takes: journals
+                file: {line ends: LF, byte order mark: yes, last rows: [[T, "{rows}", "{sum of Debit}", "{documents}"]]}
+                columns:
+                  Row: {counts: rows}
+                  Ref: {field: reference, required: yes}
+                  Day: {field: date, pattern: dd/MM/uuuu}
+                  Text: {field: narrative, at most: 5, squeeze blanks: yes, refuse: "<"}
+                  Tax: {field: tax code, values: {STD: S, ZERO: Z}}
+                  Debit: {field: debit}
+                  Credit: {field: credit, blank zero: yes}
+                  Source: {constant: GL}
+                """);
+        Path right = Files.writeString(
+                folder.resolve("right.csv"),
+                "\uFEFFRow,Ref,Day,Text,Tax,Debit,Credit,Source\n1,A,31/01/2027,tin,S,5.00,,GL\n2,A,31/01/2027,tin,,0.00,5.00,GL\n"
+                        + "T,2,5.00,1\n");
+        assertThat(mivrel("check", right, "--as", delivery).out()).contains("2 rows", "no difference");
+        Path wrong = Files.writeString(
+                folder.resolve("wrong.csv"),
+                "Row,Ref,Date,Text,Tax,Debit,Credit,Source\r\n1,A,1/31/2027,a  tin<,X,5.0,,GL\r\n3,,31/01/2027,tin,,0.00,0.00,AP\r\n"
+                        + "4,B\r\nT,9,7.00,1\r\n");
+        CommandOutput held = mivrel("check", wrong, "--as", delivery);
+        assertThat(held.status()).isEqualTo(1);
+        assertThat(held.out())
+                .contains(
+                        "file, byte-order mark: there is none",
+                        "file, line ends: 'CRLF' are to be LF",
+                        "row 1, title 3: 'Date' is to be 'Day'",
+                        "row 2, Day: '1/31/2027' is not a day written dd/MM/uuuu",
+                        "row 2, Text: 'a  tin<' has 7 characters; the column takes 5",
+                        "row 2, Text: 'a  tin<' has a character of <",
+                        "row 2, Text: 'a  tin<' has blanks too many",
+                        "row 2, Tax: 'X' is not among S, Z",
+                        "row 2, Debit: '5.0' is written 5.00",
+                        "row 3, Row: '3' is to be 2",
+                        "row 3, Ref: is blank, and the column is required",
+                        "row 3, Credit: '0.00' is nil, which is left blank",
+                        "row 3, Source: 'AP' is to be 'GL'",
+                        "row 4, row: '4 | B' has 2 cells; there are 8 columns",
+                        "row 5, a row under the data: '9' is to be 3, rows",
+                        "row 5, a row under the data: '7.00' is to be 5.00, sum of Debit",
+                        "row 2, journal A: '5.00' does not sum to nil");
+    }
+
     private static byte[] workbook() throws IOException {
         var bytes = new java.io.ByteArrayOutputStream();
         workbook(bytes);

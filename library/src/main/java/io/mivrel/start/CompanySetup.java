@@ -48,6 +48,8 @@ public final class CompanySetup {
     private final FileQuestions ofFiles;
     private final List<String> aside = new ArrayList<>();
     private @Nullable DeliveryFromTemplate template;
+    /** The run sheets that it may be for, where there are no raw files; {@code null} until they are asked for. */
+    private @Nullable TemplateSheets sheets;
     /** What the template asked last. */
     private @Nullable StartQuestion ofTemplate;
 
@@ -315,7 +317,16 @@ public final class CompanySetup {
                 return asked;
             }
         }
-        return null;
+        return template != null && groups.isEmpty() ? openOfSheets() : null;
+    }
+
+    // A template for documents that the folder's run sheets deliver already.
+    private @Nullable StartQuestion openOfSheets() throws IOException {
+        if (sheets == null) {
+            sheets = TemplateSheets.of(folder, Objects.requireNonNull(template));
+        }
+        StartQuestion asked = sheets.open(answers.get(TemplateSheets.SHEET));
+        return asked != null ? asked : openOfTemplate();
     }
 
     /** Writes everything; only when no question is open. */
@@ -327,12 +338,18 @@ public final class CompanySetup {
         CompanyFiles files = new CompanyFiles();
         CompanyWriter writer = new CompanyWriter(this, answers, files);
         writer.all();
-        List<Path> written = files.writeTo(folder);
-        List<Path> sheets = new ArrayList<>();
-        for (RawFiles group : groups) {
-            sheets.addAll(isSame(group) ? sheetsOf(group) : List.of(folder.resolve(group.slug + ".yaml")));
+        if (sheets != null) {
+            writer.told().addAll(sheets.write(Objects.requireNonNull(template).shape(), files));
         }
-        return new Written(written, sheets, writer.told());
+        List<Path> written = files.writeTo(folder);
+        List<Path> toRun = new ArrayList<>();
+        if (sheets != null) {
+            toRun.add(sheets.chosen());
+        }
+        for (RawFiles group : groups) {
+            toRun.addAll(isSame(group) ? sheetsOf(group) : List.of(folder.resolve(group.slug + ".yaml")));
+        }
+        return new Written(written, toRun, writer.told());
     }
 
     // The run sheets that name the layout.

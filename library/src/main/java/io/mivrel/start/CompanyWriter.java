@@ -9,10 +9,13 @@ import io.mivrel.books.Books;
 import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.files.settings.SettingsSchema;
+import io.mivrel.model.FieldType;
 import io.mivrel.run.UncodedGroups;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -302,7 +305,9 @@ final class CompanyWriter {
                 .append(where)
                 .append(", then\n#   mivrel run ")
                 .append(group.slug)
-                .append(".yaml --for 2027-04\nrun: ")
+                .append(".yaml --for ")
+                .append(month(group))
+                .append("\nrun: ")
                 .append(quoted(title(group)))
                 .append("\nbooks: books\nintake:\n");
         intake.forEach(files -> sheet.append("  - {files: ")
@@ -326,6 +331,18 @@ final class CompanyWriter {
                 sheet.append("  - {as: deliveries/").append(shape.name()).append(".yaml, to: out}\n"));
         sheet.append("when blocked: hold documents        # or: hold everything\n");
         files.put(group.slug + ".yaml", sheet.toString());
+    }
+
+    // The latest month of its dates; of a file that has none in columns the present one.
+    private static YearMonth month(RawFiles group) {
+        return group.survey.survey().columns().stream()
+                .filter(column ->
+                        column.type() == FieldType.DATE && !column.patterns().isEmpty())
+                .map(column -> column.days(column.patterns().get(0)))
+                .filter(Objects::nonNull)
+                .findFirst()
+                .map(days -> YearMonth.from(LocalDate.ofEpochDay(days[1])))
+                .orElseGet(YearMonth::now);
     }
 
     private static String title(RawFiles group) {

@@ -2,7 +2,10 @@ package io.mivrel.start;
 
 import static io.mivrel.files.settings.Quoted.quoted;
 
+import io.mivrel.DeliverySample;
+import io.mivrel.Mivrel;
 import io.mivrel.delivery.Counting;
+import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.files.forms.RowForms;
 import io.mivrel.kinds.InvoiceKind;
@@ -50,11 +53,16 @@ public final class DeliveryFromTemplate {
     private static final String COMMA = "1234,50";
     private static final String MINOR = "123450";
 
+    private static final int DOCUMENTS_SHOWN = 8;
+    private static final int ROWS_SHOWN = 40;
+
     private final Template template;
     private final String name;
     private final Map<String, String> answers = new LinkedHashMap<>();
     /** The user's own values by fields, some of the first rows. */
     private Map<String, List<String>> own = Map.of();
+
+    private boolean shown;
 
     private @Nullable Kind takes;
     private List<Kind> possible = Kinds.ALL;
@@ -131,9 +139,34 @@ public final class DeliveryFromTemplate {
     /** The user's own values by the names of fields, to show with questions. */
     public DeliveryFromTemplate showing(Map<String, List<String>> values) {
         own = values;
+        shown = true;
         contents.clear();
         decideColumns();
         return this;
+    }
+
+    /** The first values of each field of documents that a run clears, by the names of the fields. */
+    static Map<String, List<String>> ownValues(Mivrel run, Kind takes) throws IOException {
+        Delivery.Builder all = Delivery.named("Own values", takes);
+        List<Field> fields = takes.table().fields().stream()
+                .filter(f -> f.level().depth() <= takes.amount().level().depth())
+                .toList();
+        fields.forEach(field -> all.column(field.name(), field));
+        Map<String, List<String>> values = new LinkedHashMap<>();
+        for (DeliverySample sample : run.samples(List.of(all.build()), DOCUMENTS_SHOWN, ROWS_SHOWN)) {
+            for (List<String> row : sample.rows().subList(1, sample.rows().size())) {
+                for (int i = 0; i < fields.size(); i++) {
+                    values.computeIfAbsent(fields.get(i).name(), f -> new ArrayList<>())
+                            .add(row.get(i));
+                }
+            }
+        }
+        return values;
+    }
+
+    /** True once it knows the user's own values. */
+    boolean isShown() {
+        return shown;
     }
 
     /** What was found in the template, in lines for people. */

@@ -1,13 +1,10 @@
 package io.mivrel.start;
 
-import io.mivrel.DeliverySample;
 import io.mivrel.FileSurvey;
 import io.mivrel.Mivrel;
-import io.mivrel.delivery.Delivery;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.layout.Signs;
-import io.mivrel.model.Field;
 import io.mivrel.model.Kind;
 import io.mivrel.shape.FanOut;
 import io.mivrel.survey.Survey;
@@ -32,14 +29,9 @@ final class FileQuestions {
     private static final String SIGNS = "signs";
     private static final String HOLD = "hold";
     private static final int SAMPLE_ROWS = 3;
-    /** Rows among which values of the user's own are looked for. */
-    private static final int VALUES = 20;
-
     private final CompanySetup beginning;
     private final StartBooks books;
     private final Map<String, String> answers;
-    /** Whether the template knows the user's own values. */
-    private boolean shown;
 
     FileQuestions(CompanySetup beginning, StartBooks books, Map<String, String> answers) {
         this.beginning = beginning;
@@ -165,14 +157,13 @@ final class FileQuestions {
     // What the receiver's template does not tell of documents as these.
     private @Nullable StartQuestion aboutTemplate(RawFiles group, Kind gives) throws IOException {
         DeliveryFromTemplate template = Objects.requireNonNull(beginning.template());
-        if (!shown) {
+        if (!template.isShown()) {
             template.among(Kinds.ALL.stream()
                     .filter(kind -> fits(kind.documents(), group, gives))
                     .toList());
         }
         Kind takes = template.takes();
-        if (takes != null && !shown) {
-            shown = true;
+        if (takes != null && !template.isShown()) {
             template.showing(ownValues(group, takes));
         }
         return beginning.openOfTemplate();
@@ -190,22 +181,7 @@ final class FileQuestions {
                 .filter(s -> s.takes().equals(takes.documents()))
                 .findFirst()
                 .orElseThrow();
-        Delivery.Builder all = Delivery.named("Own values", takes);
-        List<Field> fields = takes.table().fields().stream()
-                .filter(f -> f.level().depth() <= takes.amount().level().depth())
-                .toList();
-        fields.forEach(field -> all.column(field.name(), field));
-        Map<String, List<String>> values = new LinkedHashMap<>();
-        for (DeliverySample sample :
-                trial(group, shape, run -> run.samples(List.of(all.build()), SAMPLE_ROWS, VALUES))) {
-            for (List<String> row : sample.rows().subList(1, sample.rows().size())) {
-                for (int i = 0; i < fields.size(); i++) {
-                    values.computeIfAbsent(fields.get(i).name(), f -> new ArrayList<>())
-                            .add(row.get(i));
-                }
-            }
-        }
-        return values;
+        return tried(group, shape, run -> DeliveryFromTemplate.ownValues(run, takes), Map.of());
     }
 
     // What the tax codes of invoices are, where neither the books nor the figures tell.
@@ -275,17 +251,23 @@ final class FileQuestions {
 
     // The first rows of the user's own data in this shape; empty when there are none yet.
     private List<String> sample(RawFiles group, Shelf.Shape shape) {
-        return trial(group, shape, run -> run.samples(SAMPLE_ROWS, SAMPLE_ROWS)).stream()
-                .flatMap(sample -> sample.lines().stream())
-                .toList();
+        return tried(
+                group,
+                shape,
+                run -> run.samples(SAMPLE_ROWS, SAMPLE_ROWS).stream()
+                        .flatMap(sample -> sample.lines().stream())
+                        .toList(),
+                List.of());
     }
 
     /** What is tried with a run. */
-    private interface Trial {
-        List<DeliverySample> of(Mivrel run) throws IOException;
+    private interface Trial<T> {
+        T of(Mivrel run) throws IOException;
     }
 
-    private List<DeliverySample> trial(RawFiles group, Shelf.Shape shape, Trial tried) {
+    // With settings as they would be, in a folder that is gone afterwards; what else there is when they do not work
+    // yet.
+    private <T> T tried(RawFiles group, Shelf.Shape shape, Trial<T> tried, T otherwise) {
         Path trial = null;
         try {
             trial = Files.createTempDirectory("mivrel-sample");
@@ -297,7 +279,7 @@ final class FileQuestions {
             files.writeTo(trial);
             return tried.of(Mivrel.open(trial.resolve(group.slug + ".yaml")));
         } catch (IOException | SettingsException | RuntimeException noSample) {
-            return List.of();
+            return otherwise;
         } finally {
             CompanyFiles.delete(trial);
         }
