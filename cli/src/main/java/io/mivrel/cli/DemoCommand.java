@@ -5,10 +5,12 @@ import io.mivrel.Outcome;
 import io.mivrel.examples.DemoData;
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
@@ -60,6 +62,7 @@ final class DemoCommand implements Callable<Integer> {
         for (String line : ending(target)) {
             out.println(line);
         }
+        examples().forEach(out::println);
         return 0;
     }
 
@@ -79,6 +82,30 @@ final class DemoCommand implements Callable<Integer> {
                 "A file of your own:      mivrel start FILE --in NEWFOLDER",
                 "An unknown file:         mivrel survey "
                         + typed(target.resolve("inbox").resolve("ledger-2027-q1.prn")));
+    }
+
+    // Programs that use the library, by the jars that this command runs from.
+    private static List<String> examples() {
+        try {
+            Path jar = Path.of(DemoData.class
+                    .getProtectionDomain()
+                    .getCodeSource()
+                    .getLocation()
+                    .toURI());
+            if (!Files.isRegularFile(jar)) {
+                return List.of();
+            }
+            String jars = typed(Path.of("")
+                    .toAbsolutePath()
+                    .relativize(jar.getParent().toAbsolutePath())
+                    .resolve("*"));
+            return Stream.concat(
+                            Stream.of("Programs that use the library, each into a folder of its own:"),
+                            DemoData.EXAMPLES.stream().map(name -> "  java -cp '" + jars + "' " + name))
+                    .toList();
+        } catch (URISyntaxException | IllegalArgumentException nowhere) {
+            return List.of();
+        }
     }
 
     // As a person types it: a path with blanks goes into quotes.

@@ -1,12 +1,16 @@
 package io.mivrel.cli;
 
 import io.mivrel.Mivrel;
+import io.mivrel.text.Nearest;
 import io.mivrel.text.Printable;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.IVersionProvider;
@@ -114,8 +118,18 @@ public final class Main {
     private static int wrongUse(CommandLine.ParameterException wrong, String[] args) {
         CommandLine command = wrong.getCommandLine();
         PrintWriter err = command.getErr();
-        err.println("mivrel: " + Printable.of(String.valueOf(wrong.getMessage())));
-        CommandLine.UnmatchedArgumentException.printSuggestions(wrong, err);
+        boolean noCommand = wrong instanceof CommandLine.UnmatchedArgumentException
+                && command.getCommandName().equals("mivrel")
+                && args.length > 0
+                && !args[0].startsWith("-");
+        String message = noCommand ? "'" + args[0] + "' is not a command" : String.valueOf(wrong.getMessage());
+        err.println("mivrel: " + message.lines().map(Printable::of).collect(Collectors.joining("\n")));
+        if (!suggest(command, args, err)) {
+            CommandLine.UnmatchedArgumentException.printSuggestions(wrong, err);
+        }
+        if (wrong instanceof CommandLine.MissingParameterException && message.contains("RUNSHEET")) {
+            NextLine.withRunSheets(command.getCommandName(), Path.of("")).forEach(err::println);
+        }
         err.print("usage: " + command.getHelp().synopsis(0));
         String name = command.getCommandName();
         if (name.equals("mivrel")) {
@@ -123,6 +137,21 @@ public final class Main {
         }
         err.println("see: mivrel help" + (name.equals("mivrel") ? "" : " " + name));
         return command.getCommandSpec().exitCodeOnInvalidInput();
+    }
+
+    // A command that is spelled wrongly: the line as it may have been meant.
+    private static boolean suggest(CommandLine command, String[] args, PrintWriter err) {
+        boolean unknown = command.getCommandName().equals("mivrel") && args.length > 0 && !args[0].startsWith("-");
+        String near = unknown ? Nearest.one(args[0], COMMANDS.keySet()) : null;
+        if (near == null) {
+            return false;
+        }
+        err.println("  did you mean: mivrel " + near
+                + Arrays.stream(args)
+                        .skip(1)
+                        .map(word -> " " + Shell.quoted(word))
+                        .collect(Collectors.joining()));
+        return true;
     }
 
     // Without a subcommand the help is the answer, and a wrong use.

@@ -79,9 +79,29 @@ final class RunSheetArgument {
         }
     }
 
+    // A folder, or a file that is not there: the run sheets that are near.
+    private void suggest(boolean isFolder) {
+        Path parent = runSheet.getParent();
+        Path near = isFolder ? runSheet : parent == null ? Path.of("") : parent;
+        List<String> lines = NextLine.withRunSheets(spec.commandLine().getCommandName(), near);
+        String shown = Shell.quoted(runSheet.toString());
+        if (!lines.isEmpty() || isFolder) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    lines.isEmpty()
+                            ? shown + " is a folder without a run sheet; to make one: mivrel start FILE --in " + shown
+                            : shown
+                                    + (isFolder
+                                            ? " is a folder; its run sheets:"
+                                            : ": there is no such file; there are:")
+                                    + "\n" + String.join("\n", lines));
+        }
+    }
+
     // Of another file, what it is and what to do with it.
     private void requireRunSheet() {
         if (!Files.isRegularFile(runSheet)) {
+            suggest(Files.isDirectory(runSheet));
             return;
         }
         String shown = Shell.quoted(runSheet.toString());
@@ -91,7 +111,9 @@ final class RunSheetArgument {
             case "run" -> "";
             case "layout" ->
                 shown + " is a layout; a run sheet names it: intake: [{files: \"inbox/*.csv\", layout: " + shown + "}]";
-            case "delivery" -> shown + " is a delivery; a run sheet names it: deliver: [{as: " + shown + ", to: out}]";
+            case "delivery" ->
+                shown + " is a delivery; a run sheet names it: deliver: [{as: " + shown
+                        + ", to: out}]; to hold a file against it: mivrel check FILE --as " + shown;
             case "ledger" -> shown + " is a ledger's settings; post to it: mivrel post RUNSHEET --to NAME";
             case "books" -> shown + " says whose books they are; a run sheet names their folder: books: books";
             default -> yaml ? "" : shown + " is not a run sheet; to make one from a raw file: mivrel start " + shown;

@@ -73,6 +73,16 @@ final class StatusCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
+    private String noRunSheet(Company company) {
+        List<Path> below = NextLine.companies(place.normalize());
+        return below.isEmpty()
+                ? company.folder() + " has no run sheet; to make one: mivrel start FILE"
+                : company.folder() + " has no run sheet; folders below have some:"
+                        + below.stream()
+                                .map(folder -> "\n  mivrel status " + Shell.quoted(folder.toString()))
+                                .collect(Collectors.joining());
+    }
+
     @Override
     public Integer call() throws Exception {
         Mivrel.prepare();
@@ -80,8 +90,7 @@ final class StatusCommand implements Callable<Integer> {
         if (in == null) {
             Company company = Company.in(place);
             if (company.runSheets().isEmpty()) {
-                throw new ParameterException(
-                        spec.commandLine(), company.folder() + " has no run sheet; to make one: mivrel start FILE");
+                throw new ParameterException(spec.commandLine(), noRunSheet(company));
             }
             CompanyStatus status = company.status();
             if (json) {

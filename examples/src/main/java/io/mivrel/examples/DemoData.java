@@ -37,6 +37,27 @@ public final class DemoData {
         }
     }
 
+    /** The examples that can be started, each by the name of its class. */
+    public static final List<String> EXAMPLES = List.of(
+            RunSheetExample.class.getName(),
+            InCodeExample.class.getName(),
+            StageByStageExample.class.getName(),
+            OwnLedgerExample.class.getName());
+
+    /**
+     * Unpacks all files for an example: into the folder that its first word names, or into a new one that is called after it.
+     * Says so, and answers the folder.
+     */
+    static Path unpackFor(String[] words, String example) throws IOException {
+        Path folder = words.length > 0 ? Path.of(words[0]) : Path.of(example);
+        for (int n = 2; words.length == 0 && Files.exists(folder); n++) {
+            folder = Path.of(example + "-" + n);
+        }
+        unpack(folder);
+        System.out.println("the demo data lies in " + folder);
+        return folder;
+    }
+
     private static List<String> names() throws IOException {
         try (BufferedReader reader =
                 new BufferedReader(new InputStreamReader(open("files.txt"), StandardCharsets.UTF_8))) {

@@ -27,8 +27,7 @@ public final class InCodeExample {
 
     /** The folder to unpack the demo data into. */
     public static void main(String[] args) throws Exception {
-        Path folder = Path.of(args[0]);
-        DemoData.unpack(folder);
+        Path folder = DemoData.unpackFor(args, "in-code-example");
 
         Books books = Books.named("Larkmoor Bell Foundry", Currency.getInstance("GBP"))
                 .account("1200", "Current account", AccountType.ASSET, AccountUse.BANK, AccountStatus.OPEN)

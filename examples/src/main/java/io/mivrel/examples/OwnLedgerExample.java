@@ -1,5 +1,6 @@
 package io.mivrel.examples;
 
+import io.mivrel.Mivrel;
 import io.mivrel.books.AccountStatus;
 import io.mivrel.books.Books;
 import io.mivrel.books.Party;
@@ -22,6 +23,7 @@ import io.mivrel.posting.LedgerProvider;
 import io.mivrel.posting.PostMode;
 import io.mivrel.posting.PostedEntry;
 import io.mivrel.posting.Standing;
+import io.mivrel.report.SummaryText;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -61,6 +63,19 @@ public final class OwnLedgerExample implements Ledger {
             } catch (SettingsException e) {
                 throw new LedgerException(LedgerException.Kind.REFUSED, folder + ": " + e.getMessage(), e);
             }
+        }
+    }
+
+    /** Posts the demo's journals to such a ledger, proves them, and takes them back. */
+    public static void main(String[] args) throws Exception {
+        Path folder = DemoData.unpackFor(args, "own-ledger-example");
+        Mivrel run = Mivrel.open(folder.resolve("ledger.yaml"));
+        try (OwnLedgerExample ledger = new OwnLedgerExample(BooksFolder.read(folder.resolve("books")))) {
+            System.out.println(run.postTo(ledger).post().summary(SummaryText.Style.PLAIN));
+            var taken = run.postTo(ledger).withdraw(null, List.of());
+            System.out.println("all taken back: "
+                    + ledger.balances(LocalDate.of(2027, 12, 31)).size() + " accounts have a balance, and the proof "
+                    + (taken.proof().holds() ? "holds" : "does not hold"));
         }
     }
 

@@ -11,8 +11,7 @@ public final class RunSheetExample {
 
     /** The folder to unpack the demo data into. */
     public static void main(String[] args) throws Exception {
-        Path folder = Path.of(args[0]);
-        DemoData.unpack(folder);
+        Path folder = DemoData.unpackFor(args, "run-sheet-example");
 
         Mivrel ledger = Mivrel.open(folder.resolve("ledger.yaml"));
         Outcome checked = ledger.check();

@@ -51,8 +51,7 @@ public final class StageByStageExample {
 
     /** The folder to unpack the demo data into. */
     public static void main(String[] args) throws Exception {
-        Path folder = Path.of(args[0]);
-        DemoData.unpack(folder);
+        Path folder = DemoData.unpackFor(args, "stage-by-stage-example");
         Books books = RunSheet.read(folder.resolve("ledger.yaml")).books();
         StageByStageExample example = new StageByStageExample(books);
         example.read(folder.resolve("inbox/ledger-2027-q1.csv"));

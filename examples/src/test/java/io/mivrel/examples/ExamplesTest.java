@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.testng.annotations.Test;
 
@@ -32,6 +33,35 @@ public class ExamplesTest {
 
     private static Path folder() throws IOException {
         return Files.createTempDirectory("mivrel example").resolve("larkmoor");
+    }
+
+    // As a user starts them: another process, an empty folder, no words.
+    @Test
+    public void eachExampleRunsByItself() throws Exception {
+        Map<String, String> says = Map.of(
+                "RunSheetExample", "4 journals would be held",
+                "InCodeExample", "149 bank lines became journals in in-code-example",
+                "StageByStageExample", "504 rows read",
+                "OwnLedgerExample", "all taken back: 0 accounts have a balance, and the proof holds");
+        Path empty = Files.createTempDirectory("mivrel example");
+        assertThat(DemoData.EXAMPLES).hasSize(says.size());
+        for (String example : DemoData.EXAMPLES) {
+            Process process = new ProcessBuilder(
+                            Path.of(System.getProperty("java.home"), "bin", "java")
+                                    .toString(),
+                            "-Dfile.encoding=UTF-8",
+                            "-cp",
+                            System.getProperty("java.class.path"),
+                            example)
+                    .directory(empty.toFile())
+                    .redirectErrorStream(true)
+                    .start();
+            String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+            assertThat(process.waitFor()).as(output).isZero();
+            assertThat(output)
+                    .contains("the demo data lies in ")
+                    .contains(says.get(example.substring(example.lastIndexOf('.') + 1)));
+        }
     }
 
     @Test
