@@ -165,7 +165,7 @@ public final class Mivrel {
         return of(
                 sheet,
                 runSheet,
-                sheet.sources().stream()
+                LayoutChoice.of(sheet, runSheet).stream()
                         .map(s -> source(s.path(), s.shown(), s.layout()))
                         .toList());
     }

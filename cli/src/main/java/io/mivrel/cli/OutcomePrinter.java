@@ -4,9 +4,13 @@ import io.mivrel.DeliverySample;
 import io.mivrel.Mivrel;
 import io.mivrel.Outcome;
 import io.mivrel.files.settings.SettingsException;
+import io.mivrel.model.Rule;
 import io.mivrel.text.Printable;
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
 
 /** Prints an outcome in the form asked for. */
 final class OutcomePrinter {
@@ -15,7 +19,7 @@ final class OutcomePrinter {
 
     private OutcomePrinter() {}
 
-    private static String next(Outcome outcome, String run) {
+    private static String next(Outcome outcome, String run, RunSheetArgument sheet) {
         if (outcome.report().checkedOnly()) {
             return run + (outcome.report().hasHeld() ? "     # delivers what is clear and hands out the rest" : "");
         }
@@ -25,7 +29,9 @@ final class OutcomePrinter {
         if (outcome.report().hasHeld()) {
             return run + "     # once the held rows are corrected";
         }
-        return "mivrel status     # where each account stands";
+        Path folder = sheet.path().getParent();
+        return "mivrel status" + (folder == null ? "" : " " + Shell.quoted(folder.toString()))
+                + "     # where each account stands";
     }
 
     /**
@@ -45,6 +51,22 @@ final class OutcomePrinter {
         }
     }
 
+    // A file whose form has changed gets a layout first.
+    private static @Nullable String changedForm(Outcome outcome, RunSheetArgument sheet) {
+        Path folder = sheet.folder();
+        Path shown =
+                sheet.path().getParent() == null ? Path.of("") : sheet.path().getParent();
+        return outcome.findings().stream()
+                .filter(found -> found.rule() == Rule.COLUMN_MISSING)
+                .map(found -> found.origin().file())
+                .filter(file -> Files.isRegularFile(folder.resolve(file)))
+                .findFirst()
+                .map(file -> "mivrel start " + Shell.quoted(shown.resolve(file).toString())
+                        + (shown.toString().isEmpty() ? "" : " --in " + Shell.quoted(shown.toString()))
+                        + "     # the form of this file has changed: makes a layout for it, beside the other")
+                .orElse(null);
+    }
+
     /** Answers the exit status; {@code sheet} is what the next command is called with. */
     static int outcome(Outcome outcome, boolean json, RunSheetArgument sheet, PrintWriter out)
             throws IOException, SettingsException {
@@ -53,8 +75,14 @@ final class OutcomePrinter {
             if (outcome.report().checkedOnly()) {
                 samples(sheet.open(), outcome, out);
             }
+            String changed = changedForm(outcome, sheet);
             out.println("\n  next: "
-                    + next(outcome, "mivrel run " + Shell.quoted(sheet.path().toString()) + sheet.words()));
+                    + (changed != null
+                            ? changed
+                            : next(
+                                    outcome,
+                                    "mivrel run " + Shell.quoted(sheet.path().toString()) + sheet.words(),
+                                    sheet)));
         }
         out.flush();
         return outcome.status();

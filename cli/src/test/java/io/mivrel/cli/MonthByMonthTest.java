@@ -82,6 +82,70 @@ public class MonthByMonthTest {
         assertThat(files(folder, "out")).hasSize(1).allMatch(f -> f.contains("current-2027-01"));
     }
 
+    private static final String CHANGED =
+            "Booked on;Narration;Movement;Running\n13.02.2027;Foundry shop;100,00;650,00\n25.02.2027;Telephone;-45,10;604,90\n";
+
+    @Test
+    public void aChangedFormCostsOneQuestionAndNoWrongTurn() throws IOException {
+        Path folder = company();
+        Path sheet = folder.resolve("current.yaml");
+        mivrel("run", sheet);
+        Path february = Files.writeString(folder.resolve("inbox/current-2027-02.csv"), CHANGED);
+        CommandOutput run = mivrel("run", sheet, "--for", "2027-02");
+        assertThat(run.out())
+                .contains(
+                        "next: mivrel start " + Shell.quoted(february.toString()), "the form of this file has changed")
+                .doesNotContain("to 'unused'");
+        Path outside = Files.writeString(folder.resolveSibling("current-2027-02.csv"), CHANGED);
+        CommandOutput asked = mivrel("start", outside, "--in", folder);
+        assertThat(asked.status()).isEqualTo(2);
+        assertThat(asked.err()).contains("in a form that has changed?");
+        CommandOutput made = mivrel("start", outside, "--in", folder, "--answer", "same=yes");
+        assertThat(made.err()).isEmpty();
+        assertThat(made.out()).contains("reads both forms now");
+        assertThat(Files.readAllLines(sheet))
+                .contains(
+                        "  - {files: \"inbox/current-*.csv\", layout: layouts/current.yaml}",
+                        "  - {files: \"inbox/current-*.csv\", layout: layouts/current-2.yaml}");
+        assertThat(files(folder, "inbox")).containsExactly("current-2027-01.csv", "current-2027-02.csv");
+        assertThat(mivrel("run", sheet, "--for", "2027-02").out()).contains("clear       2 rows");
+        assertThat(mivrel("run", sheet, "--for", "2027-01").out()).contains("delivered before");
+    }
+
+    @Test
+    public void aFileThatTwoLayoutsReadAlikeIsAskedAbout() throws IOException {
+        Path folder = company();
+        Path sheet = folder.resolve("current.yaml");
+        Path layout = folder.resolve("layouts/current.yaml");
+        Files.writeString(
+                folder.resolve("layouts/other.yaml"), Files.readString(layout).replace("layout: ", "layout: Other "));
+        Files.writeString(
+                sheet,
+                Files.readString(sheet)
+                        .replace("intake:\n", "intake:\n  - {files: \"inbox/*.csv\", layout: layouts/other.yaml}\n"));
+        CommandOutput run = mivrel("run", sheet);
+        assertThat(run.status()).isEqualTo(2);
+        assertThat(run.err()).contains("both read inbox/current-2027-01.csv", "a pattern of their own");
+    }
+
+    @Test
+    public void wrongUseIsAnsweredWithLinesToPaste() throws IOException {
+        Path folder = company();
+        String paste =
+                "mivrel run " + Shell.quoted(folder.resolve("current.yaml").toString());
+        assertThat(mivrel("run", folder).err()).contains("is a folder; its run sheets:", paste);
+        assertThat(mivrel("run", folder.resolve("nosuch.yaml")).err()).contains("there is no such file", paste);
+        assertThat(mivrel("run", folder.getParent()).err()).contains(paste);
+        assertThat(mivrel("rnu", "a.yaml").err()).contains("'rnu' is not a command", "did you mean: mivrel run a.yaml");
+        assertThat(mivrel("status", folder.getParent()).err())
+                .contains("mivrel status " + Shell.quoted(folder.toString()));
+        assertThat(mivrel("check", folder.resolve("deliveries/bank-one-amount.yaml"))
+                        .err())
+                .contains("check FILE --as");
+        assertThat(mivrel("run", Files.createTempDirectory("mivrel none")).err())
+                .contains("is a folder without a run sheet");
+    }
+
     @Test
     public void aDroppedFileIsRunAndFiledAway() throws IOException {
         Path folder = company();

@@ -152,6 +152,10 @@ final class TitleBinding {
                 suggestion));
     }
 
+    private boolean lacksColumn() {
+        return findings.stream().anyMatch(finding -> finding.rule() == Rule.COLUMN_MISSING);
+    }
+
     private void reportUnexpected(Layout layout, List<String> titles, Set<Integer> used) {
         for (int i = 0; i < titles.size(); i++) {
             String title = titles.get(i);
@@ -169,7 +173,8 @@ final class TitleBinding {
                         title,
                         title,
                         "column " + (i + 1) + " is neither used nor named under 'unused'",
-                        "add '" + title + "' to 'unused' in the layout '" + layout.name() + "'"));
+                        // Where a column that is needed is missing, this one may be it under another title.
+                        lacksColumn() ? "" : "add '" + title + "' to 'unused' in the layout '" + layout.name() + "'"));
             }
         }
     }

@@ -190,7 +190,8 @@ final class Pass {
     }
 
     private void tellBefore() throws IOException {
-        String first = plan.inputs().get(0).name();
+        // Of several files, which of them the documents stand in is not kept.
+        String first = plan.inputs().size() == 1 ? plan.inputs().get(0).name() : "the files of this run";
         long before = sorter.before.documents();
         if (before > 0) {
             String were = before == 1 ? " document was" : " documents were";

@@ -1,7 +1,9 @@
 package io.mivrel.start;
 
+import io.mivrel.Company;
 import io.mivrel.FileSurvey;
 import io.mivrel.files.settings.BooksFolder;
+import io.mivrel.files.settings.RunSheet;
 import io.mivrel.files.settings.SettingsException;
 import io.mivrel.kinds.Kinds;
 import io.mivrel.model.Kind;
@@ -128,6 +130,35 @@ public final class CompanySetup {
                 }
             } catch (SettingsException toldWhenItIsRun) {
                 // A layout that is wrong fits nothing.
+            }
+        }
+        if (fresh.like == null) {
+            changed(fresh);
+        }
+    }
+
+    // One that is called like the files of a run sheet, whose layouts do not read it: its form may have changed.
+    private void changed(RawFiles fresh) throws IOException {
+        String name = String.valueOf(fresh.files.get(0).getFileName());
+        for (Path sheet : Company.in(folder).runSheets()) {
+            try {
+                for (RunSheet.Entry entry : RunSheet.read(sheet, null, true).intake()) {
+                    Path layout = folder.resolve(entry.layoutFile());
+                    boolean same = RunSheet.matches(name, entry.names())
+                            && entry.layout().gives() == fresh.gives()
+                            && Files.isRegularFile(layout);
+                    if (same && fresh.like == null) {
+                        fresh.like = layout;
+                        fresh.isChanged = true;
+                        fresh.account = entry.layout().account();
+                        boolean signed = entry.layout()
+                                .fields()
+                                .containsKey(entry.layout().gives().amount());
+                        fresh.signs = signed ? entry.layout().signs().word() : null;
+                    }
+                }
+            } catch (SettingsException toldWhenItIsRun) {
+                // A run sheet that is wrong says nothing.
             }
         }
     }
@@ -353,7 +384,7 @@ public final class CompanySetup {
     }
 
     // The run sheets that name the layout.
-    private List<Path> sheetsOf(RawFiles group) throws IOException {
+    List<Path> sheetsOf(RawFiles group) throws IOException {
         String layout = "layouts/" + Objects.requireNonNull(group.like).getFileName();
         List<Path> found = new ArrayList<>();
         try (Stream<Path> inside = Files.list(folder)) {

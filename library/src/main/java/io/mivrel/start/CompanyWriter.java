@@ -62,12 +62,39 @@ final class CompanyWriter {
 
     // A later file of a form that is known, perhaps with other titles.
     private void another(RawFiles group) throws IOException {
-        intake(group, "");
+        List<String> named = intake(group, "");
+        if (group.isChanged) {
+            beside(group, named.get(0));
+            return;
+        }
         Path layout = Objects.requireNonNull(group.like);
         FileSurvey.LayoutMatch likeness = Objects.requireNonNull(group.likeness);
         if (!likeness.mended().isEmpty()) {
             files.mend("layouts/" + layout.getFileName(), likeness.mended());
             told.add("layouts/" + layout.getFileName() + " reads both forms now; as it was: layouts/earlier");
+        }
+    }
+
+    // A layout beside the one that reads the earlier form, and an entry for it in each run sheet that names that one.
+    private void beside(RawFiles group, String named) throws IOException {
+        layout(group);
+        String old = "layouts/" + Objects.requireNonNull(group.like).getFileName();
+        String fresh = "layouts/" + group.slug + ".yaml";
+        for (Path sheet : begun.sheetsOf(group)) {
+            List<String> lines = new ArrayList<>();
+            for (String line : Files.readAllLines(sheet)) {
+                lines.add(line);
+                if (line.strip().startsWith("- {files:") && line.contains("layout: " + old)) {
+                    lines.add(line.replace("layout: " + old, "layout: " + fresh));
+                }
+            }
+            files.mend(String.valueOf(sheet.getFileName()), String.join("\n", lines) + "\n");
+            told.add(sheet.getFileName()
+                    + " reads both forms now, each file by the layout that reads it; as it was: earlier/"
+                    + sheet.getFileName());
+        }
+        if (begun.sheetsOf(group).isEmpty()) {
+            told.add("name it in a run sheet: {files: " + quoted(named) + ", layout: " + fresh + "}");
         }
     }
 
@@ -366,7 +393,11 @@ final class CompanyWriter {
                             .toString()
                             .replace('\\', '/')
                     : "inbox";
-            if (!inside) {
+            Path there = home.resolve("inbox").resolve(file.getFileName());
+            boolean sameBytes = !"no".equals(answer(group, FileQuestions.SAME))
+                    && Files.isRegularFile(there)
+                    && Files.mismatch(file, there) < 0;
+            if (!inside && !sameBytes) {
                 files.put("inbox/" + file.getFileName(), Files.readAllBytes(file));
             }
             String name = pattern.isEmpty() ? file.getFileName().toString() : pattern;

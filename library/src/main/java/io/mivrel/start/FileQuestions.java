@@ -45,8 +45,15 @@ final class FileQuestions {
         String prefix = beginning.prefixOf(group);
         String name = group.files.get(0).getFileName().toString();
         StartQuestion asked = aboutForm(group, prefix, name);
-        if (asked != null || beginning.isSame(group)) {
+        if (asked != null || beginning.isSame(group) && !group.isChanged) {
             return asked;
+        }
+        if (beginning.isSame(group)) {
+            // The account stays what it is.
+            if (group.account != null) {
+                answers.putIfAbsent(prefix + ACCOUNT, group.account);
+            }
+            return aboutReading(group, prefix, name);
         }
         asked = aboutReading(group, prefix, name);
         if (asked == null) {
@@ -57,6 +64,14 @@ final class FileQuestions {
 
     private @Nullable StartQuestion aboutForm(RawFiles group, String prefix, String name) {
         FileSurvey.LayoutMatch likeness = group.likeness;
+        if (group.isChanged && !answers.containsKey(prefix + SAME)) {
+            String layout = String.valueOf(Objects.requireNonNull(group.like).getFileName());
+            return StartQuestion.of(
+                            prefix + SAME,
+                            name + ": is it a later file of what " + layout
+                                    + " was made for, in a form that has changed? Then it gets a layout of its own beside that")
+                    .choosing(List.of("yes", "no"));
+        }
         if (likeness == null || answers.containsKey(prefix + SAME)) {
             return null;
         }
@@ -217,7 +232,8 @@ final class FileQuestions {
                         .usually(known);
             }
             case "gives" -> asked.choosing(Kinds.ALL.stream().map(Kind::name).toList());
-            case SIGNS -> asked.choosing(Signs.words());
+            // A later form of a file is likely to count as the earlier one did; that is told.
+            case SIGNS -> asked.choosing(Signs.words()).usually(group.signs);
             case "credits" -> asked.choosing(List.of("positive", "negative"));
             case "encoding" -> asked.usually(group.survey.survey().facts().encoding());
             case "sheet" ->

@@ -32,6 +32,14 @@ final class RawFiles {
     /** A layout of the folder that was made for such a file; {@code null} for none. */
     @Nullable
     Path like;
+    /** Whether it is in another form than that layout reads, and called as the files of its run sheet are. */
+    boolean isChanged;
+    /** The account of that layout; {@code null} when it has none. */
+    @Nullable
+    String account;
+    /** How its amounts are signed; {@code null} where nothing is known of it. */
+    @Nullable
+    String signs;
     /** What is different from that. */
     FileSurvey.@Nullable LayoutMatch likeness;
     /** What a list of invoices tells about the books; {@code null} until it is asked for. */

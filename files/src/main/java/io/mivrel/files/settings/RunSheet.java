@@ -56,8 +56,8 @@ public record RunSheet(
     /** One file to take in; {@code shown} is its name relative to the run sheet's folder. */
     public record Source(Path path, String shown, Layout layout) {}
 
-    /** One entry of the intake: how the files are called, without their folder, and their layout. */
-    public record Entry(String names, Layout layout) {}
+    /** One entry of the intake: how the files are called, without their folder, their layout, and how that is named. */
+    public record Entry(String names, Layout layout, String layoutFile) {}
 
     /** One delivery, the folder it goes to, and what becomes of documents that went out by another one before. */
     public record Target(Delivery delivery, Path folder, DeliveryTarget.Earlier earlier) {}
@@ -209,7 +209,9 @@ public record RunSheet(
                 entry.done();
                 if (files != null && layout != null) {
                     intake.add(new Entry(
-                            files.substring(Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\')) + 1), layout));
+                            files.substring(Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\')) + 1),
+                            layout,
+                            layoutName));
                 }
                 if (withoutFiles) {
                     continue;
