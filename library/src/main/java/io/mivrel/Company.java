@@ -146,13 +146,28 @@ public final class Company {
                             .filter(found -> found.rule() == Rule.TRANSFER_OPEN)
                             .map(found -> found.value() + " in " + found.origin() + " " + found.reason())
                             .toList(),
-                    "");
+                    changedForm(sheet, outcome));
         } catch (SettingsException e) {
             return new SheetStatus(
                     name, null, 0, 0, List.of(), e.problems().get(0).toString().strip());
         } catch (IOException e) {
             return new SheetStatus(name, null, 0, 0, List.of(), String.valueOf(e.getMessage()));
         }
+    }
+
+    // A file that the layout cannot read any more, and what helps; empty for none.
+    private static String changedForm(Path sheet, Outcome outcome) {
+        Path parent = sheet.getParent();
+        Path folder = parent == null ? Path.of("") : parent;
+        return outcome.findings().stream()
+                .filter(found -> found.rule() == Rule.COLUMN_MISSING)
+                .map(found -> folder.resolve(found.origin().file()))
+                .filter(Files::isRegularFile)
+                .findFirst()
+                .map(file -> "the form of " + file.getFileName()
+                        + " has changed, so no run has read it; this makes a layout for it: mivrel start '" + file + "'"
+                        + (folder.toString().isEmpty() ? "" : " --in '" + folder + "'"))
+                .orElse("");
     }
 
     private static List<AccountStatus> accounts(List<AccountDays> days, Books books) {

@@ -175,7 +175,8 @@ public final class DropFolder implements AutoCloseable {
                 say(
                         file,
                         fits.isEmpty()
-                                ? name + " waits: no layout fits it; see: mivrel start " + name
+                                ? name + " waits: no layout fits it; this makes one: mivrel start '" + file + "' --in '"
+                                        + company.folder() + "'"
                                 : name + " waits: more than one layout fits it ("
                                         + String.join(
                                                 ", ",

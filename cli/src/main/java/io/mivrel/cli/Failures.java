@@ -39,7 +39,9 @@ final class Failures implements CommandLine.IExecutionExceptionHandler {
             int count = wrong.problems().size();
             err.println("mivrel: the settings are wrong in " + count + (count == 1 ? " place" : " places")
                     + "; nothing was read\n");
-            wrong.problems().stream().limit(MOST_SHOWN).forEach(problem -> err.println("  " + problem));
+            wrong.problems().stream()
+                    .limit(MOST_SHOWN)
+                    .forEach(problem -> Screen.wrapped("  " + problem, "      ").forEach(err::println));
             if (count > MOST_SHOWN) {
                 err.println("  and " + (count - MOST_SHOWN) + " more");
             }

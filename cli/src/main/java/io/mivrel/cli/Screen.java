@@ -6,12 +6,16 @@ import io.mivrel.run.Progress;
 import java.io.Console;
 import java.io.PrintWriter;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 
 /** What the terminal can take: colour and progress only where a person looks on. */
 final class Screen {
     private static final long PAUSE_NANOS = 200_000_000L;
     private static final Duration TOLD_PAUSE = Duration.ofSeconds(1);
+
+    private static final int USUAL_WIDTH = 100;
 
     private Screen() {}
 
@@ -32,6 +36,33 @@ final class Screen {
         String noColour = System.getenv("NO_COLOR");
         boolean wanted = noColour == null || noColour.isEmpty();
         return wanted && isTerminal() ? SummaryText.Style.COLOUR : SummaryText.Style.PLAIN;
+    }
+
+    /** A line divided between words at the width of the terminal, what follows indented; one line where nobody looks on. */
+    static List<String> wrapped(String line, String indent) {
+        return isTerminal() ? wrapped(line, indent, width()) : List.of(line);
+    }
+
+    static List<String> wrapped(String line, String indent, int width) {
+        List<String> lines = new ArrayList<>();
+        String rest = line;
+        while (rest.length() > width) {
+            int cut = rest.lastIndexOf(' ', width);
+            if (cut <= rest.length() - rest.stripLeading().length()) {
+                break;
+            }
+            lines.add(rest.substring(0, cut));
+            rest = indent + rest.substring(cut + 1);
+        }
+        lines.add(rest);
+        return lines;
+    }
+
+    private static int width() {
+        String columns = System.getenv("COLUMNS");
+        return columns != null && columns.matches("[1-9][0-9]{1,3}")
+                ? Math.max(40, Integer.parseInt(columns))
+                : USUAL_WIDTH;
     }
 
     /** A line on standard error that counts rows on long work, and vanishes when it ends. */

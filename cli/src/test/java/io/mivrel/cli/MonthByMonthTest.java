@@ -96,6 +96,9 @@ public class MonthByMonthTest {
                 .contains(
                         "next: mivrel start " + Shell.quoted(february.toString()), "the form of this file has changed")
                 .doesNotContain("to 'unused'");
+        assertThat(mivrel("status", folder).out())
+                .contains(
+                        "the form of current-2027-02.csv has changed, so no run has read it", " --in '" + folder + "'");
         Path outside = Files.writeString(folder.resolveSibling("current-2027-02.csv"), CHANGED);
         CommandOutput asked = mivrel("start", outside, "--in", folder);
         assertThat(asked.status()).isEqualTo(2);
@@ -126,6 +129,13 @@ public class MonthByMonthTest {
         CommandOutput run = mivrel("run", sheet);
         assertThat(run.status()).isEqualTo(2);
         assertThat(run.err()).contains("both read inbox/current-2027-01.csv", "a pattern of their own");
+    }
+
+    @Test
+    public void longLinesEndBetweenWords() {
+        assertThat(Screen.wrapped("  allowed: hold, 1010, 1020 and 80 more", "    ", 20))
+                .containsExactly("  allowed: hold,", "    1010, 1020 and", "    80 more");
+        assertThat(Screen.wrapped("  " + "x".repeat(30), "    ", 20)).hasSize(1);
     }
 
     @Test

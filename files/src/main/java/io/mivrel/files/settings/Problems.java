@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 /** Collects the mistakes of all settings files of a run, and the tables that these name and that were read with them. For one thread. */
 final class Problems {
     private static final int MOST_SHOWN = 16;
+    private static final int NEAREST = 5;
 
     private final List<SettingsProblem> found = new ArrayList<>();
     private final List<Path> tables = new ArrayList<>();
@@ -35,14 +36,28 @@ final class Problems {
                 file,
                 line,
                 column,
-                what + " '" + word + "' is not known; allowed: " + shown(allowed),
+                what + " '" + word + "' is not known; allowed: " + shown(word, allowed),
                 near == null ? "" : "was '" + near + "' meant?");
     }
 
-    // A chart of accounts is too long to recite.
-    private static String shown(Collection<String> allowed) {
-        String first = allowed.stream().limit(MOST_SHOWN).collect(Collectors.joining(", "));
-        return allowed.size() <= MOST_SHOWN ? first : first + " and " + (allowed.size() - MOST_SHOWN) + " more";
+    // A chart of accounts is too long to recite: those that begin most like the word.
+    private static String shown(String word, Collection<String> allowed) {
+        if (allowed.size() <= MOST_SHOWN) {
+            return String.join(", ", allowed);
+        }
+        String nearest = allowed.stream()
+                .sorted(Comparator.comparingInt((String one) -> -sharedStart(word, one)))
+                .limit(NEAREST)
+                .collect(Collectors.joining(", "));
+        return nearest + " and " + (allowed.size() - NEAREST) + " more";
+    }
+
+    private static int sharedStart(String word, String other) {
+        int shared = 0;
+        while (shared < Math.min(word.length(), other.length()) && word.charAt(shared) == other.charAt(shared)) {
+            shared++;
+        }
+        return shared;
     }
 
     int count() {
