@@ -143,6 +143,15 @@ public class DeliveryLanguageTest {
     }
 
     @Test
+    public void theSideOfAnAmountMayStandInAColumnOfItsOwn() throws Exception {
+        Path file = delivered(workshop(
+                "{line ends: LF, titles: no}",
+                "{decimal: \".\"}",
+                "Side: {field: amount, side: [D, C]}\nAmount: {field: amount, sign: none}\n"));
+        assertThat(file).content(StandardCharsets.UTF_8).isEqualTo("D,200.00\nC,200.00\nD,0.07\nC,0.07\n");
+    }
+
+    @Test
     public void twoColumnsMayHaveOneTitle() throws Exception {
         Path file = delivered(workshop(
                 "{line ends: LF}",
@@ -203,6 +212,9 @@ public class DeliveryLanguageTest {
             {"{}", "Amount: {field: amount}\nR: {field: reference, part: 2}", "go together"},
             {"{}", "Amount: {field: amount}\nR: {field: reference, take: \"(\"}", "is not a pattern"},
             {"{}", "Amount: {field: amount}\nR: {counts: lines}", "rows, documents"},
+            {"{}", "Amount: {field: amount, sign: none}", "no column with 'side' says it"},
+            {"{}", "Amount: {field: amount}\nS: {field: amount, side: [D, D]}", "two words that differ"},
+            {"{}", "Amount: {field: amount}\nS: {field: debit, side: [D, C]}", "goes with the field 'amount'"},
             {"{kind: fixed width, rows above: [[a, b]]}", "Amount: {field: amount, width: 9}", "is to be one text"}
         };
     }

@@ -292,6 +292,10 @@ public class KeysTest {
             delivery("refuse", "{field: narrative}", "{field: narrative, refuse: \"<\"}"),
             delivery("blank zero", "{field: amount}", "{field: amount, blank zero: yes}"),
             delivery("sign", "{field: amount}", "{field: amount, sign: turned}"),
+            delivery(
+                    "side",
+                    "Amount: {field: amount}",
+                    "Amount: {field: amount}\n  Side: {field: amount, side: [D, C]}"),
             delivery("leading zeros", "{field: amount}", "{field: amount, leading zeros: 9}"),
             delivery("width", "{field: amount}", "{field: amount, width: 9}"),
             delivery("align", "{field: amount}", "{field: amount, align: right}"));

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
+import org.testng.SkipException;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -97,6 +98,12 @@ public class TemplateTest {
                 List.of("column Line=line"),
                 List.of("sep=;", "\"101\";\"2027-03-13\";\"1800\";\"\";\"200.00\";\"2\"")));
         cases.add(new Case("workbook.xlsx", workbook(), JOURNALS, List.of("column Batch=row number"), List.of()));
+        cases.add(new Case(
+                "sides.csv",
+                text("Voucher;Date;Account;D/C;Amount\n1;31.01.2027;4000;C;12,50\n1;31.01.2027;1800;D;12,50\n"),
+                JOURNALS,
+                List.of("column D/C=side D C"),
+                List.of("101;13.03.2027;6100;D;200,00", "101;13.03.2027;1800;C;200,00")));
         cases.add(new Case(
                 "bank-import.csv",
                 text(
@@ -217,6 +224,44 @@ public class TemplateTest {
                         "row 5, a row under the data: '9' is to be 3, rows",
                         "row 5, a row under the data: '7.00' is to be 5.00, sum of Debit",
                         "row 2, journal A: '5.00' does not sum to nil");
+    }
+
+    // A database's own reader, where the machine has one.
+    @Test
+    public void whatIsDeliveredLoadsIntoADatabase() throws Exception {
+        Path folder = Files.createTempDirectory("mivrel template");
+        Path raw = Files.writeString(folder.resolve("raw-2027-03.csv"), JOURNALS);
+        Path company = folder.resolve("co");
+        mivrel(
+                "start",
+                raw,
+                "--in",
+                company,
+                "--answer",
+                "company=X",
+                "--answer",
+                "currency=GBP",
+                "--answer",
+                "deliver=journals-two-sides");
+        mivrel("run", company.resolve("raw.yaml"));
+        Path delivered;
+        try (Stream<Path> all = Files.list(company.resolve("out"))) {
+            delivered = all.findFirst().orElseThrow();
+        }
+        Process process;
+        try {
+            process = new ProcessBuilder("sqlite3", ":memory:")
+                    .redirectErrorStream(true)
+                    .start();
+        } catch (IOException absent) {
+            throw new SkipException("sqlite3 is not on this machine: " + absent.getMessage());
+        }
+        try (OutputStream in = process.getOutputStream()) {
+            in.write(text(".mode csv\n.import \"" + delivered + "\" t\n"
+                    + "select count(*), printf('%.2f', sum(Debit)), printf('%.2f', sum(Credit)), min(Text) from t;\n"));
+        }
+        String answer = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertThat(answer.strip()).isEqualTo("4,245.10,245.10,\"Rent of the casting shed\"");
     }
 
     private static byte[] workbook() throws IOException {

@@ -43,7 +43,7 @@ final class AmountRenderer extends ColumnRenderer {
         scratch.clear();
         long signed = SourceRecord.ABSENT;
         if (value != SourceRecord.ABSENT && (value != 0 || !column.blankZero())) {
-            signed = column.minus() ? -value : value;
+            signed = column.sign().of(value);
             append(signed, amounts, column.zeros(), scratch);
         }
         out.cell(scratch.bytes(), 0, scratch.length());
@@ -72,6 +72,6 @@ final class AmountRenderer extends ColumnRenderer {
 
     /** The part of an amount for the control totals: nil for a blank, with the books' sign. */
     long signed(long value) {
-        return value == SourceRecord.ABSENT ? 0 : column.minus() ? -value : value;
+        return value == SourceRecord.ABSENT ? 0 : column.sign().of(value);
     }
 }

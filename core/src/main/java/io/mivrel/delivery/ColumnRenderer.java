@@ -32,6 +32,9 @@ abstract class ColumnRenderer {
         if (field == null) {
             return new ConstantRenderer(column, Objects.requireNonNull(column.constant()));
         }
+        if (column.sides() != null) {
+            return new SideRenderer(column, column.sides(), field, kind);
+        }
         return switch (field.type()) {
             case AMOUNT ->
                 field.currency() == null

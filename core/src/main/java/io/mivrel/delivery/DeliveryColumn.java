@@ -20,7 +20,8 @@ import org.jspecify.annotations.Nullable;
  * @param text what becomes of texts and codes
  * @param must true when a document with a blank there is held
  * @param blankZero true to leave an amount of nil blank
- * @param minus true to turn the sign of an amount
+ * @param sign the sign of an amount
+ * @param sides the words for the side that the amount of its field is on, in place of the amount; {@code null} for the amount
  * @param zeros characters to which noughts fill a code of digits or an amount, behind its sign; 0 for as it is
  * @param width places that it takes in a form of fixed width; 0 where that does not matter
  * @param right true when it stands at the right of its places
@@ -33,9 +34,10 @@ public record DeliveryColumn(
         @Nullable DatePattern date,
         boolean dateCell,
         TextForm text,
+        @Nullable Sides sides,
         boolean must,
         boolean blankZero,
-        boolean minus,
+        AmountSign sign,
         int zeros,
         int width,
         boolean right) {
@@ -52,7 +54,20 @@ public record DeliveryColumn(
             @Nullable Counting counts,
             @Nullable DatePattern date) {
         return new DeliveryColumn(
-                title, field, constant, counts, date, false, TextForm.WHOLE, false, false, false, 0, 0, false);
+                title,
+                field,
+                constant,
+                counts,
+                date,
+                false,
+                TextForm.WHOLE,
+                null,
+                false,
+                false,
+                AmountSign.AS_RECKONED,
+                0,
+                0,
+                false);
     }
 
     public static DeliveryColumn of(String title, @Nullable Field field) {
@@ -75,7 +90,7 @@ public record DeliveryColumn(
     /** The same, leaving an amount of nil blank. */
     public DeliveryColumn blankForZero() {
         return new DeliveryColumn(
-                title, field, constant, counts, date, dateCell, text, must, true, minus, zeros, width, right);
+                title, field, constant, counts, date, dateCell, text, sides, must, true, sign, zeros, width, right);
     }
 
     /** The same, for texts of a limited length. */
@@ -108,9 +123,10 @@ public record DeliveryColumn(
                 date,
                 dateCell,
                 change.apply(text),
+                sides,
                 must,
                 blankZero,
-                minus,
+                sign,
                 zeros,
                 width,
                 right);
@@ -119,25 +135,78 @@ public record DeliveryColumn(
     /** The same, which may not be blank. */
     public DeliveryColumn required() {
         return new DeliveryColumn(
-                title, field, constant, counts, date, dateCell, text, true, blankZero, minus, zeros, width, right);
+                title, field, constant, counts, date, dateCell, text, sides, true, blankZero, sign, zeros, width,
+                right);
     }
 
     /** The same, whose days are dates of a workbook rather than texts. */
     public DeliveryColumn dateCells() {
         return new DeliveryColumn(
-                title, field, constant, counts, date, true, text, must, blankZero, minus, zeros, width, right);
+                title, field, constant, counts, date, true, text, sides, must, blankZero, sign, zeros, width, right);
     }
 
     /** The same, with the sign of an amount turned. */
     public DeliveryColumn signTurned() {
         return new DeliveryColumn(
-                title, field, constant, counts, date, dateCell, text, must, blankZero, true, zeros, width, right);
+                title,
+                field,
+                constant,
+                counts,
+                date,
+                dateCell,
+                text,
+                sides,
+                must,
+                blankZero,
+                AmountSign.TURNED,
+                zeros,
+                width,
+                right);
+    }
+
+    /** The same without its sign, which a column of sides says. */
+    public DeliveryColumn withoutSign() {
+        return new DeliveryColumn(
+                title,
+                field,
+                constant,
+                counts,
+                date,
+                dateCell,
+                text,
+                sides,
+                must,
+                blankZero,
+                AmountSign.NONE,
+                zeros,
+                width,
+                right);
+    }
+
+    /** The same with words for the side that its amount is on, in place of the amount. */
+    public DeliveryColumn side(String plus, String minus) {
+        return new DeliveryColumn(
+                title,
+                field,
+                constant,
+                counts,
+                date,
+                dateCell,
+                text,
+                new Sides(plus, minus),
+                must,
+                blankZero,
+                sign,
+                zeros,
+                width,
+                right);
     }
 
     /** The same, filled with noughts to so many digits. */
     public DeliveryColumn zeros(int digits) {
         return new DeliveryColumn(
-                title, field, constant, counts, date, dateCell, text, must, blankZero, minus, digits, width, right);
+                title, field, constant, counts, date, dateCell, text, sides, must, blankZero, sign, digits, width,
+                right);
     }
 
     /** The same in so many places, at their right or left. */
@@ -150,9 +219,10 @@ public record DeliveryColumn(
                 date,
                 dateCell,
                 text,
+                sides,
                 must,
                 blankZero,
-                minus,
+                sign,
                 zeros,
                 places,
                 atTheRight);

@@ -42,7 +42,7 @@ final class ForeignAmountRenderer extends ColumnRenderer {
     private long write(long value, @Nullable String code, CellBuffer scratch, RowWriter out) throws IOException {
         scratch.clear();
         if (value != SourceRecord.ABSENT && (value != 0 || !column.blankZero())) {
-            long signed = column.minus() ? -value : value;
+            long signed = column.sign().of(value);
             AmountRenderer.append(signed, format(Objects.requireNonNull(code)), column.zeros(), scratch);
         }
         out.cell(scratch.bytes(), 0, scratch.length());

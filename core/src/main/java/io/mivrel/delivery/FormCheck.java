@@ -283,6 +283,12 @@ public final class FormCheck {
             String cell = i < size ? row.texts().get(i) : "";
             cell(row.number(), column, cell, figures);
         }
+        int side = sheet.sidesPlace();
+        Long unsigned = figures.get(takes.amount());
+        if (side >= 0 && side < size && unsigned != null) {
+            Sides sides = Objects.requireNonNull(sheet.columns().get(side).sides());
+            figures.put(takes.amount(), row.texts().get(side).equals(sides.minus()) ? -unsigned : unsigned);
+        }
         count(row.number(), key, figures);
     }
 
@@ -311,6 +317,10 @@ public final class FormCheck {
         } else if (column.counts() == Counting.DOCUMENTS && document > 0) {
             String number = CountRenderer.text(document, column.zeros());
             require(cell.equals(number), row, column, cell, "is to be " + number + ", the number of the document");
+        } else if (column.sides() != null) {
+            Sides sides = column.sides();
+            boolean known = cell.equals(sides.plus()) || cell.equals(sides.minus());
+            require(known, row, column, cell, "is neither '" + sides.plus() + "' nor '" + sides.minus() + "'");
         } else if (field != null && cell.isBlank()) {
             require(!column.must(), row, column, cell, "is blank, and the column is required");
         } else if (field != null) {
@@ -348,7 +358,7 @@ public final class FormCheck {
         boolean blank = value == 0 && column.blankZero();
         require(!blank, row, column, cell, "is nil, which is left blank");
         require(numbers || blank || written.toString().equals(cell), row, column, cell, "is written " + written);
-        figures.put(field, column.minus() ? -value : value);
+        figures.put(field, column.sign().of(value));
         sums.merge(column.title(), value, Math::addExact);
     }
 

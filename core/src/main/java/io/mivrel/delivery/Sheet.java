@@ -53,6 +53,17 @@ public record Sheet(
         }
         textGaps(takes, gaps);
         for (DeliveryColumn column : columns) {
+            boolean amount = column.field() == takes.amount();
+            if (column.sides() != null && !amount) {
+                gaps.add("'side' of the column '" + column.title() + "' goes with the field '"
+                        + takes.amount().name() + "'");
+            }
+            if (column.sign() == AmountSign.NONE && (!amount || sidesPlace() < 0)) {
+                gaps.add("the column '" + column.title() + "' has no sign, and no column with 'side' says it of '"
+                        + takes.amount().name() + "'");
+            }
+        }
+        for (DeliveryColumn column : columns) {
             String zeros = "'leading zeros' of the column '" + column.title() + "'";
             if (column.most() > 0 && column.zeros() > column.most()) {
                 gaps.add(zeros + " are more than the " + column.most() + " characters that it takes");
@@ -123,8 +134,22 @@ public record Sheet(
 
     /** True when it carries the amount of every line, so that what is written can be proved. */
     boolean carriesAmount(Kind takes) {
+        int place = place(takes.amount());
+        if (place >= 0 && columns.get(place).sign() == AmountSign.NONE && sidesPlace() < 0) {
+            return false;
+        }
         return level == takes.amount().level()
                 && (has(takes.amount()) || has(takes.plusSide()) && has(takes.minusSide()) || has(takes.grossAmount()));
+    }
+
+    /** The place of the column that says the side of an amount without a sign; -1 when there is none. */
+    int sidesPlace() {
+        for (int i = 0; i < columns.size(); i++) {
+            if (columns.get(i).sides() != null) {
+                return i;
+            }
+        }
+        return -1;
     }
 
     boolean has(@Nullable Field field) {
@@ -134,7 +159,7 @@ public record Sheet(
     /** The place of the first column with a field, from 0; -1 when there is none. */
     int place(@Nullable Field field) {
         for (int i = 0; i < columns.size(); i++) {
-            if (columns.get(i).field() == field) {
+            if (columns.get(i).field() == field && columns.get(i).sides() == null) {
                 return i;
             }
         }

@@ -3,7 +3,9 @@ package io.mivrel.delivery;
 import io.mivrel.model.Kind;
 import io.mivrel.money.Totals;
 import io.mivrel.text.Hash64;
+import java.nio.charset.StandardCharsets;
 import java.util.Currency;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,6 +19,11 @@ final class ValueTally {
     private final int plusPlace;
     /** The column with the other side; -1 for none. */
     private final int minusPlace;
+
+    /** The column that says the side of the amount, and its word for minus; -1 when the amount has its sign. */
+    private final int sidePlace;
+
+    private final long minusWord;
 
     private final @Nullable AmountRenderer plus;
     private final @Nullable AmountRenderer minus;
@@ -33,6 +40,14 @@ final class ValueTally {
         boolean sides = one < 0 && sheet.carriesAmount(takes);
         this.plusPlace = sides ? sheet.place(takes.plusSide()) : one;
         this.minusPlace = sides ? sheet.place(takes.minusSide()) : -1;
+        this.sidePlace =
+                plusPlace >= 0 && sheet.columns().get(plusPlace).sign() == AmountSign.NONE ? sheet.sidesPlace() : -1;
+        byte[] word = sidePlace < 0
+                ? new byte[0]
+                : Objects.requireNonNull(sheet.columns().get(sidePlace).sides())
+                        .minus()
+                        .getBytes(StandardCharsets.UTF_8);
+        this.minusWord = Hash64.of(word, 0, word.length);
         this.plus = plusPlace < 0 ? null : (AmountRenderer) columns[plusPlace];
         this.minus = minusPlace < 0 ? null : (AmountRenderer) columns[minusPlace];
     }
@@ -46,7 +61,8 @@ final class ValueTally {
         }
         fingerprint = h;
         if (plus != null) {
-            long amount = plus.signed(values[plusPlace]);
+            long unsigned = plus.signed(values[plusPlace]);
+            long amount = sidePlace >= 0 && values[sidePlace] == minusWord ? -unsigned : unsigned;
             totals.add(minus == null ? amount : amount - minus.signed(values[minusPlace]), currency);
         }
     }

@@ -7,6 +7,7 @@ import io.mivrel.Mivrel;
 import io.mivrel.delivery.Counting;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryFormat;
+import io.mivrel.delivery.Sides;
 import io.mivrel.files.forms.RowForms;
 import io.mivrel.kinds.InvoiceKind;
 import io.mivrel.kinds.InvoiceLines;
@@ -48,6 +49,7 @@ public final class DeliveryFromTemplate {
     private static final String BLANK = "blank";
     private static final String ROWS = "row number";
     private static final String DOCUMENTS = "document number";
+    private static final String SIDE = "side";
     private static final String AS_THEY_ARE = "as they are";
     private static final String POINT = "1234.50";
     private static final String COMMA = "1234,50";
@@ -77,27 +79,29 @@ public final class DeliveryFromTemplate {
      * @param counts what it counts
      * @param date how days are written
      * @param words the receiver's words by ours
+     * @param sides the words for the side of an amount, in place of it
      */
     private record Content(
             @Nullable Field field,
             @Nullable String constant,
             @Nullable Counting counts,
             @Nullable DatePattern date,
-            Map<String, String> words) {
+            Map<String, String> words,
+            @Nullable Sides sides) {
         static Content of(Field field) {
-            return new Content(field, null, null, null, Map.of());
+            return new Content(field, null, null, null, Map.of(), null);
         }
 
         static Content constant(String text) {
-            return new Content(null, text, null, null, Map.of());
+            return new Content(null, text, null, null, Map.of(), null);
         }
 
         Content with(DatePattern pattern) {
-            return new Content(field, constant, counts, pattern, words);
+            return new Content(field, constant, counts, pattern, words, sides);
         }
 
         Content with(Map<String, String> receivers) {
-            return new Content(field, constant, counts, date, receivers);
+            return new Content(field, constant, counts, date, receivers, sides);
         }
 
         boolean lacksPattern() {
@@ -226,7 +230,7 @@ public final class DeliveryFromTemplate {
                 && !(lacks && (same != null || column.must() || !column.words().isEmpty()))) {
             return ofField(column, field);
         }
-        return isCounting(column) ? new Content(null, null, Counting.ROWS, null, Map.of()) : null;
+        return isCounting(column) ? new Content(null, null, Counting.ROWS, null, Map.of(), null) : null;
     }
 
     private static boolean isCounting(Template.Column column) {
@@ -306,7 +310,8 @@ public final class DeliveryFromTemplate {
                     .choosing(List.of(POINT, COMMA, MINOR + "\tminor units, without a mark"))
                     .usually(POINT);
         }
-        boolean one = has(Objects.requireNonNull(takes).amount()) && takes.plusSide() != null;
+        boolean told = contents.values().stream().anyMatch(content -> content.sides() != null);
+        boolean one = !told && has(Objects.requireNonNull(takes).amount()) && takes.plusSide() != null;
         if (one && !answers.containsKey(SIGNS)) {
             return StartQuestion.of(
                             SIGNS,
@@ -343,7 +348,10 @@ public final class DeliveryFromTemplate {
         }
         fields().map(this::choice).map(choice -> choice.replace("\t", "   ")).forEach(help::add);
         choices.addAll(List.of(BLANK, ROWS, DOCUMENTS));
-        help.add(BLANK + ", = and a text for the same in every row, '" + ROWS + "', '" + DOCUMENTS + "'");
+        help.add(BLANK + ", = and a text for the same in every row, '" + ROWS + "', '" + DOCUMENTS
+                + "', or 'side D C': the words for "
+                + Objects.requireNonNull(takes).words().plus() + " and "
+                + takes.words().minus());
         StartQuestion asked = StartQuestion.of(about(column), "Which of your columns is '" + column.name() + "'?")
                 .showing(help);
         // That all samples are alike is no proof that all rows are to be.
@@ -442,6 +450,9 @@ public final class DeliveryFromTemplate {
         if (known != null && known.field() != null && text.contains(":")) {
             return known.with(words(text));
         }
+        if (text.startsWith(SIDE + " ")) {
+            return sides(text.substring(SIDE.length()).strip());
+        }
         if (text.startsWith("=")) {
             return Content.constant(text.substring(1).strip());
         }
@@ -450,15 +461,26 @@ public final class DeliveryFromTemplate {
                 return Content.constant("");
             }
             case ROWS -> {
-                return new Content(null, null, Counting.ROWS, null, Map.of());
+                return new Content(null, null, Counting.ROWS, null, Map.of(), null);
             }
             case DOCUMENTS -> {
-                return new Content(null, null, Counting.DOCUMENTS, null, Map.of());
+                return new Content(null, null, Counting.DOCUMENTS, null, Map.of(), null);
             }
             default -> {
                 return ofField(column, text);
             }
         }
+    }
+
+    // The amount goes without its sign then.
+    private Content sides(String text) throws WrongAnswerException {
+        String[] words = text.split("[ ,]+");
+        if (words.length != 2 || words[0].equals(words[1])) {
+            throw new WrongAnswerException(
+                    "'" + SIDE + " " + text + "' does not name two words that differ, such as side D C");
+        }
+        Field amount = Objects.requireNonNull(takes).amount();
+        return new Content(amount, null, null, null, Map.of(), new Sides(words[0], words[1]));
     }
 
     // A field, and for days how they are written where the samples do not tell.
@@ -634,6 +656,11 @@ public final class DeliveryFromTemplate {
     private void ofField(Template.Column column, Content content, Field field, List<String> keys) {
         Kind kind = Objects.requireNonNull(takes);
         keys.add("field: " + field.name());
+        if (content.sides() != null) {
+            keys.add("side: [" + quoted(content.sides().plus()) + ", "
+                    + quoted(content.sides().minus()) + "]");
+            return;
+        }
         DatePattern date = content.date();
         if (date != null) {
             keys.add("pattern: " + quoted(date.pattern()));
@@ -666,7 +693,9 @@ public final class DeliveryFromTemplate {
             if (side && leavesNilBlank(kind)) {
                 keys.add("blank zero: yes");
             }
-            if (field == kind.amount() && "negative".equals(answers.get(SIGNS))) {
+            if (field == kind.amount() && contents.values().stream().anyMatch(other -> other.sides() != null)) {
+                keys.add("sign: none");
+            } else if (field == kind.amount() && "negative".equals(answers.get(SIGNS))) {
                 keys.add("sign: turned");
             }
             if (column.width() > 0) {

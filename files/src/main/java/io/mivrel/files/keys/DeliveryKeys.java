@@ -48,7 +48,11 @@ public final class DeliveryKeys {
             "at most", 1, 10_000, "characters; a code that is longer is a blocker, a text is cut and reported");
     public static final Key REFUSE = Key.text("refuse", "characters that are taken out of texts");
     public static final Key BLANK_ZERO = Key.yes("blank zero", "whether an amount of nil is left blank");
-    public static final Key SIGN = Key.word("sign", "the sign of amounts", "as reckoned", "turned");
+    public static final Key SIGN = Key.word(
+            "sign", "the sign of amounts; none: a column with 'side' says it", "as reckoned", "turned", "none");
+    public static final Key SIDE = Key.texts(
+            "side",
+            "in place of an amount its side: the words for a debit or money in, and for a credit or money out, such as [D, C]");
 
     public static final Key ZEROS = Key.number(
             "leading zeros", 1, 40, "characters to which noughts fill a code of digits or an amount, behind its sign");
@@ -94,6 +98,7 @@ public final class DeliveryKeys {
                 REFUSE,
                 BLANK_ZERO,
                 SIGN,
+                SIDE,
                 ZEROS,
                 WIDTH,
                 ALIGN);

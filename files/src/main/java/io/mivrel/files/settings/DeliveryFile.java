@@ -1,10 +1,12 @@
 package io.mivrel.files.settings;
 
+import io.mivrel.delivery.AmountSign;
 import io.mivrel.delivery.Counting;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryFormat;
 import io.mivrel.delivery.Sheet;
+import io.mivrel.delivery.Sides;
 import io.mivrel.delivery.TextForm;
 import io.mivrel.files.forms.RowForms;
 import io.mivrel.files.keys.DeliveryKeys;
@@ -21,6 +23,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Reads a delivery from YAML. */
 final class DeliveryFile {
@@ -189,12 +192,33 @@ final class DeliveryFile {
                 type == FieldType.DATE ? FormatSettings.pattern(form, null) : null,
                 false,
                 text ? text(more, form) : TextForm.WHOLE.joined(" ", more),
+                amount ? sides(form) : null,
                 form.yes(DeliveryKeys.REQUIRED, false),
                 amount && form.yes(DeliveryKeys.BLANK_ZERO, false),
-                amount && form.isSecond(DeliveryKeys.SIGN),
+                amount ? sign(form) : AmountSign.AS_RECKONED,
                 type == FieldType.CODE || amount ? form.number(DeliveryKeys.ZEROS) : 0,
                 0,
                 false);
+    }
+
+    private static AmountSign sign(SettingsNode form) {
+        String word = form.choice(DeliveryKeys.SIGN);
+        return Stream.of(AmountSign.values())
+                .filter(sign -> sign.word().equals(word))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static Sides sides(SettingsNode form) {
+        List<String> words = form.texts(DeliveryKeys.SIDE);
+        if (words.isEmpty()) {
+            return null;
+        }
+        if (words.size() != 2 || words.get(0).equals(words.get(1))) {
+            form.at(DeliveryKeys.SIDE, "'side' has two words that differ: for plus, and for minus", "side: [D, C]");
+            return null;
+        }
+        return new Sides(words.get(0), words.get(1));
     }
 
     private static TextForm text(List<Field> more, SettingsNode form) {

@@ -9,6 +9,7 @@ import io.mivrel.books.Books;
 import io.mivrel.coding.CodingEntry;
 import io.mivrel.coding.CodingTable;
 import io.mivrel.coding.Direction;
+import io.mivrel.delivery.AmountSign;
 import io.mivrel.delivery.Delivery;
 import io.mivrel.delivery.DeliveryColumn;
 import io.mivrel.delivery.DeliveryFormat;
@@ -246,7 +247,7 @@ public class SettingsNodeTest {
         assertThat(reference.text().refuse()).isEqualTo("*");
         DeliveryColumn amount = sheet.columns().get(2);
         assertThat(amount.blankZero()).isTrue();
-        assertThat(amount.minus()).isTrue();
+        assertThat(amount.sign()).isEqualTo(AmountSign.TURNED);
         assertThat(sheet.columns().get(3).constant()).isEqualTo("x y");
     }
 
