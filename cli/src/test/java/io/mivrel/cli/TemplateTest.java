@@ -161,7 +161,7 @@ public class TemplateTest {
                 folder.resolve("other.csv"), "Ref;Posting date;GL code;Net;Memo\n1;31.1.2027;4000;1,50;x\n");
         CommandOutput asked = mivrel("start", "--template", template, "--in", company);
         assertThat(asked.status()).isEqualTo(2);
-        assertThat(asked.err()).contains("Which of your columns is 'Net'?", "amount   200.00, -200.00, 45.10");
+        assertThat(asked.err()).contains("Which of your columns is 'Net'?", "200.00 | -200.00 | 45.10");
         CommandOutput wrong = mivrel("start", "--template", template, "--in", company, "--answer", "column Net=amuont");
         assertThat(wrong.err()).contains("'amuont' is not a field of journals", "'amount'?");
         CommandOutput made = mivrel("start", "--template", template, "--in", company, "--answer", "column Net=amount");

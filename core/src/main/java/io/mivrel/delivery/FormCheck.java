@@ -283,7 +283,9 @@ public final class FormCheck {
             String cell = i < size ? row.texts().get(i) : "";
             cell(row.number(), column, cell, figures);
         }
-        int side = sheet.sidesPlace();
+        int amount = sheet.place(takes.amount());
+        boolean isUnsigned = amount >= 0 && sheet.columns().get(amount).sign() == AmountSign.NONE;
+        int side = isUnsigned ? sheet.sidesPlace() : -1;
         Long unsigned = figures.get(takes.amount());
         if (side >= 0 && side < size && unsigned != null) {
             Sides sides = Objects.requireNonNull(sheet.columns().get(side).sides());

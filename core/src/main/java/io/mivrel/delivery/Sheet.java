@@ -52,6 +52,19 @@ public record Sheet(
             }
         }
         textGaps(takes, gaps);
+        signGaps(takes, gaps);
+        zerosGaps(gaps);
+        String frameGap = frame.gap(summable());
+        if (frameGap != null) {
+            gaps.add(frameGap);
+        }
+        if (format.rowsAtMost() > 0 && !format.name().contains("{part}")) {
+            gaps.add("'rows at most' needs {part} in the file name");
+        }
+        return gaps;
+    }
+
+    private void signGaps(Kind takes, List<String> gaps) {
         for (DeliveryColumn column : columns) {
             boolean amount = column.field() == takes.amount();
             if (column.sides() != null && !amount) {
@@ -63,6 +76,9 @@ public record Sheet(
                         + takes.amount().name() + "'");
             }
         }
+    }
+
+    private void zerosGaps(List<String> gaps) {
         for (DeliveryColumn column : columns) {
             String zeros = "'leading zeros' of the column '" + column.title() + "'";
             if (column.most() > 0 && column.zeros() > column.most()) {
@@ -73,14 +89,6 @@ public record Sheet(
                 gaps.add(zeros + " need 'thousands: none'");
             }
         }
-        String frameGap = frame.gap(summable());
-        if (frameGap != null) {
-            gaps.add(frameGap);
-        }
-        if (format.rowsAtMost() > 0 && !format.name().contains("{part}")) {
-            gaps.add("'rows at most' needs {part} in the file name");
-        }
-        return gaps;
     }
 
     private void textGaps(Kind takes, List<String> gaps) {

@@ -346,7 +346,17 @@ public final class DeliveryFromTemplate {
         if (!sample(column).isEmpty()) {
             help.add("in the template: " + sample(column));
         }
-        fields().map(this::choice).map(choice -> choice.replace("\t", "   ")).forEach(help::add);
+        List<Field> filled = fields().filter(field -> !values(field).isEmpty()).toList();
+        int wide =
+                filled.stream().mapToInt(field -> field.name().length()).max().orElse(0);
+        filled.forEach(field -> help.add(
+                choice(field).replace("\t", " ".repeat(wide - field.name().length() + 3))));
+        String others = fields().filter(field -> values(field).isEmpty())
+                .map(Field::name)
+                .collect(Collectors.joining(", "));
+        if (!others.isEmpty()) {
+            help.add("none of your documents has a value for: " + others);
+        }
         choices.addAll(List.of(BLANK, ROWS, DOCUMENTS));
         help.add(BLANK + ", = and a text for the same in every row, '" + ROWS + "', '" + DOCUMENTS
                 + "', or 'side D C': the words for "
@@ -367,7 +377,7 @@ public final class DeliveryFromTemplate {
 
     private String choice(Field field) {
         List<String> some = values(field).stream().limit(3).toList();
-        return field.name() + "\t" + (some.isEmpty() ? "(" + field.meaning() + ")" : String.join(", ", some));
+        return field.name() + "\t" + (some.isEmpty() ? "(" + field.meaning() + ")" : String.join(" | ", some));
     }
 
     private static String sample(Template.Column column) {
@@ -375,7 +385,7 @@ public final class DeliveryFromTemplate {
                 .filter(text -> !text.isEmpty())
                 .distinct()
                 .limit(3)
-                .collect(Collectors.joining(", "));
+                .collect(Collectors.joining(" | "));
     }
 
     private static StartQuestion aboutDate(Template.Column column) {
@@ -661,18 +671,8 @@ public final class DeliveryFromTemplate {
                     + quoted(content.sides().minus()) + "]");
             return;
         }
-        DatePattern date = content.date();
-        if (date != null) {
-            keys.add("pattern: " + quoted(date.pattern()));
-            if (date.centuryFrom() > 0) {
-                keys.add("century from: " + date.centuryFrom());
-            }
-            if (!date.language().isEmpty()) {
-                keys.add("language: " + date.language());
-            }
-            if (template.form().isWorkbook() && date.pattern().equals("uuuu-MM-dd")) {
-                keys.add("cell: date");
-            }
+        if (content.date() != null) {
+            day(content.date(), keys);
         }
         boolean text = field.type() == FieldType.TEXT || field.type() == FieldType.CODE;
         if (text && column.atMost() > 0) {
@@ -689,18 +689,35 @@ public final class DeliveryFromTemplate {
             keys.add("required: yes");
         }
         if (field.type() == FieldType.AMOUNT) {
-            boolean side = field == kind.plusSide() || field == kind.minusSide();
-            if (side && leavesNilBlank(kind)) {
-                keys.add("blank zero: yes");
-            }
-            if (field == kind.amount() && contents.values().stream().anyMatch(other -> other.sides() != null)) {
-                keys.add("sign: none");
-            } else if (field == kind.amount() && "negative".equals(answers.get(SIGNS))) {
-                keys.add("sign: turned");
-            }
-            if (column.width() > 0) {
-                keys.add("align: right");
-            }
+            amount(column, field, kind, keys);
+        }
+    }
+
+    private void day(DatePattern date, List<String> keys) {
+        keys.add("pattern: " + quoted(date.pattern()));
+        if (date.centuryFrom() > 0) {
+            keys.add("century from: " + date.centuryFrom());
+        }
+        if (!date.language().isEmpty()) {
+            keys.add("language: " + date.language());
+        }
+        if (template.form().isWorkbook() && date.pattern().equals("uuuu-MM-dd")) {
+            keys.add("cell: date");
+        }
+    }
+
+    private void amount(Template.Column column, Field field, Kind kind, List<String> keys) {
+        boolean side = field == kind.plusSide() || field == kind.minusSide();
+        if (side && leavesNilBlank(kind)) {
+            keys.add("blank zero: yes");
+        }
+        if (field == kind.amount() && contents.values().stream().anyMatch(other -> other.sides() != null)) {
+            keys.add("sign: none");
+        } else if (field == kind.amount() && "negative".equals(answers.get(SIGNS))) {
+            keys.add("sign: turned");
+        }
+        if (column.width() > 0) {
+            keys.add("align: right");
         }
     }
 }
