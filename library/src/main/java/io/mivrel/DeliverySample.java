@@ -46,7 +46,10 @@ public record DeliverySample(String delivery, String sheet, List<String> lines, 
                     (sheet, other) -> {
                         MemoryOutlet outlet = new MemoryOutlet(
                                 sheet, (text, part) -> DeliveryFormat.filled(text, run, day.toString(), part));
-                        outlets.putIfAbsent(sheet, outlet);
+                        // A run that starts over asks for new ones.
+                        if (other == null) {
+                            outlets.put(sheet, outlet);
+                        }
                         return outlet;
                     },
                     DeliveryTarget.Earlier.DELIVERED_TOO);

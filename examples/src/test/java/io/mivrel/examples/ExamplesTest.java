@@ -2,6 +2,7 @@ package io.mivrel.examples;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.mivrel.Mivrel;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
@@ -62,6 +63,20 @@ public class ExamplesTest {
                     .contains("the demo data lies in ")
                     .contains(says.get(example.substring(example.lastIndexOf('.') + 1)));
         }
+    }
+
+    @Test
+    public void samplesAreOfEachDeliveryAlsoWhenTheRunStartsOver() throws Exception {
+        Path folder = folder();
+        DemoData.unpack(folder);
+        for (String sheet : DemoData.RUN_SHEETS) {
+            Mivrel run = Mivrel.open(folder.resolve(sheet));
+            assertThat(run.samples(3, 3))
+                    .as(sheet)
+                    .isNotEmpty()
+                    .allSatisfy(sample -> assertThat(sample.lines()).hasSizeBetween(2, 4));
+        }
+        assertThat(folder.resolve("out")).doesNotExist();
     }
 
     @Test
