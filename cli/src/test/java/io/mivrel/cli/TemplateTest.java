@@ -105,6 +105,12 @@ public class TemplateTest {
                 List.of("column D/C=side D C"),
                 List.of("101;13.03.2027;6100;D;200,00", "101;13.03.2027;1800;C;200,00")));
         cases.add(new Case(
+                "totals.csv",
+                text("Ref,Date,Account,Debit,Credit\nA,2027-01-01,1,5.00,\nA,2027-01-01,1,,5.00\nTotal,,,5.00,5.00\n"),
+                JOURNALS,
+                List.of(),
+                List.of("101,2027-03-13,6100,200.00,", "Total,,,245.10,245.10")));
+        cases.add(new Case(
                 "bank-import.csv",
                 text(
                         "Transaction date,Amount,Payee,Particulars,Code,Cheque\n5/1/27,-12.00,Shop,Bread,,\n17/1/27,3.00,Shop,Refund,,\n"),
@@ -304,6 +310,11 @@ public class TemplateTest {
         CommandOutput started = mivrel(words.toArray());
         assertThat(started.err()).isEmpty();
         assertThat(started.out()).contains("as it will stand in the file of");
+        if (one.name.equals("totals.csv")) {
+            // Debit and credit sum to the same, and each is stated under its own column.
+            assertThat(Files.readString(company.resolve("deliveries/totals.yaml")))
+                    .contains("{sum of Debit}", "{sum of Credit}");
+        }
         CommandOutput run = mivrel("run", company.resolve("raw.yaml"));
         assertThat(run.out() + run.err()).contains("read back: matches");
         Path delivery;

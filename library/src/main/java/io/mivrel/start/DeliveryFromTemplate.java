@@ -178,7 +178,12 @@ public final class DeliveryFromTemplate {
         List<String> lines = new ArrayList<>();
         lines.add(template.file().getFileName() + ": " + template.columns().size() + " columns"
                 + (template.titles() ? "" : " without titles") + ", "
-                + (template.rows() == 0 ? "no sample rows" : template.rows() + " sample rows, which are not delivered")
+                + (template.rows() == 0
+                        ? "no sample rows"
+                        : template.rows()
+                                + (template.rows() == 1
+                                        ? " sample row, which is not delivered"
+                                        : " sample rows, which are not delivered"))
                 + (template.form().isWorkbook() ? ", sheet '" + template.form().sheet() + "'" : ""));
         template.notes().forEach(note -> lines.add("  note: " + note));
         return lines;

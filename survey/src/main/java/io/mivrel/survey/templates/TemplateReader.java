@@ -29,6 +29,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -336,29 +337,55 @@ public final class TemplateReader {
     }
 
     // A figure under the data is a count or a sum when arithmetic says so.
-    private static List<String> sums(List<String> row, List<List<String>> data, List<Template.Column> columns) {
+    private List<String> sums(List<String> row, List<List<String>> data, List<Template.Column> columns) {
         List<String> filled = new ArrayList<>();
-        for (String cell : row) {
-            filled.add(TemplateRows.isFigure(cell) ? figure(cell, data, columns) : cell);
+        for (int place = 0; place < row.size(); place++) {
+            String cell = row.get(place);
+            filled.add(TemplateRows.isFigure(cell) ? figure(cell, place, filled, data, columns) : cell);
         }
         return filled;
     }
 
-    private static String figure(String cell, List<List<String>> data, List<Template.Column> columns) {
-        if (data.size() > 1 && cell.equals(Integer.toString(data.size()))) {
+    // Of several columns with this sum the one that it stands under, else the first that is not stated yet.
+    private String figure(
+            String cell, int place, List<String> before, List<List<String>> data, List<Template.Column> columns) {
+        if (data.size() < 2) {
+            return cell;
+        }
+        if (cell.equals(Integer.toString(data.size()))) {
             return "{rows}";
         }
-        BigDecimal meant = Amounts.value(cell);
-        for (Template.Column column : columns) {
-            BigDecimal sum = column.amounts() && meant != null ? Amounts.sum(column.samples()) : null;
-            if (sum != null
-                    && data.size() > 1
-                    && sum.compareTo(meant) == 0
-                    && (sum.signum() != 0 || cell.matches(".*[.,]\\d\\d.*"))) {
-                return "{sum of " + column.title() + "}";
-            }
+        List<Template.Column> fitting =
+                columns.stream().filter(column -> isSum(cell, column)).toList();
+        if (fitting.isEmpty()) {
+            return cell;
         }
-        return cell;
+        boolean under = place < columns.size() && fitting.contains(columns.get(place));
+        Template.Column meant = under
+                ? columns.get(place)
+                : fitting.stream()
+                        .filter(column -> !before.contains(sumOf(column)))
+                        .findFirst()
+                        .orElse(fitting.get(0));
+        if (!under && fitting.size() > 1) {
+            notes.add("'" + cell + "' under the data is the sum of "
+                    + fitting.stream().map(Template.Column::title).collect(Collectors.joining(" and of "))
+                    + " alike; it is taken for that of " + meant.title() + ": look at 'last rows' of the delivery");
+        }
+        return sumOf(meant);
+    }
+
+    private static String sumOf(Template.Column column) {
+        return "{sum of " + column.title() + "}";
+    }
+
+    private static boolean isSum(String cell, Template.Column column) {
+        BigDecimal meant = Amounts.value(cell);
+        BigDecimal sum = column.amounts() && meant != null ? Amounts.sum(column.samples()) : null;
+        return sum != null
+                && meant != null
+                && sum.compareTo(meant) == 0
+                && (sum.signum() != 0 || cell.matches(".*[.,]\\d\\d.*"));
     }
 
     // The one form that all amounts of all columns are in; null when none tells.
