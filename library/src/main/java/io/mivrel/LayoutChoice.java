@@ -11,47 +11,32 @@ import io.mivrel.model.SourceFile;
 import io.mivrel.rows.RowSource;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.Currency;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 
 /**
- * Which layout reads a file that several entries of a run sheet name, as when a bank has changed its form: the one that reads most
+ * Which of the layouts that an entry of a run sheet names reads a file, as when a bank has changed its form: the one that reads most
  * rows of the file's beginning. Where two read it as well as each other, that is a mistake of the run sheet.
  */
 final class LayoutChoice {
     private LayoutChoice() {}
 
-    /** Each file once, with its layout. */
-    static List<RunSheet.Source> of(RunSheet sheet, Path runSheet) throws SettingsException {
-        Map<Path, List<RunSheet.Source>> byFile = new LinkedHashMap<>();
-        sheet.sources()
-                .forEach(source -> byFile.computeIfAbsent(source.path(), path -> new ArrayList<>())
-                        .add(source));
-        List<RunSheet.Source> chosen = new ArrayList<>();
-        for (List<RunSheet.Source> some : byFile.values()) {
-            List<Layout> layouts =
-                    some.stream().map(RunSheet.Source::layout).distinct().toList();
-            chosen.add(layouts.size() == 1 ? some.get(0) : best(some, sheet, runSheet));
+    /** The layout of a file: the only one that its entry names, or the one of several that reads it. */
+    static Layout of(RunSheet.Source source, Currency currency, Path runSheet) throws SettingsException {
+        Layout best = source.layouts().get(0);
+        if (source.layouts().size() == 1) {
+            return best;
         }
-        return chosen;
-    }
-
-    private static RunSheet.Source best(List<RunSheet.Source> some, RunSheet sheet, Path runSheet)
-            throws SettingsException {
-        RunSheet.Source best = some.get(0);
         long most = 0;
-        RunSheet.Source equal = null;
-        for (RunSheet.Source source : some) {
-            long read = validRows(source, sheet.books().currency());
+        Layout equal = null;
+        for (Layout layout : source.layouts()) {
+            long read = validRows(source, layout, currency);
             if (read > most) {
-                best = source;
+                best = layout;
                 most = read;
                 equal = null;
-            } else if (read == most && read > 0 && source.layout() != best.layout()) {
-                equal = source;
+            } else if (read == most && read > 0) {
+                equal = layout;
             }
         }
         if (equal != null) {
@@ -59,17 +44,16 @@ final class LayoutChoice {
                     runSheet.toString(),
                     0,
                     0,
-                    "the layouts '" + best.layout().name() + "' and '"
-                            + equal.layout().name() + "' both read " + best.shown()
+                    "the layouts '" + best.name() + "' and '" + equal.name() + "' both read " + source.shown()
                             + ", and may read it differently",
-                    "give the files of each a pattern of their own under 'intake'")));
+                    "give the files of each an entry of their own under 'intake'")));
         }
         return best;
     }
 
-    private static long validRows(RunSheet.Source source, Currency currency) {
-        try (RowSource rows = SourceFiles.open(source.path(), source.shown(), source.layout())) {
-            Intake intake = new Intake(source.layout(), SourceFile.of(source.shown(), currency), rows);
+    private static long validRows(RunSheet.Source source, Layout layout, Currency currency) {
+        try (RowSource rows = SourceFiles.open(source.path(), source.shown(), layout)) {
+            Intake intake = new Intake(layout, SourceFile.of(source.shown(), currency), rows);
             IntakeBlock block = intake.newBlock();
             intake.fill(block);
             long valid = 0;

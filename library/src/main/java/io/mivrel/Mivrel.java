@@ -162,12 +162,12 @@ public final class Mivrel {
     }
 
     private static Mivrel of(RunSheet sheet, Path runSheet) throws SettingsException {
-        return of(
-                sheet,
-                runSheet,
-                LayoutChoice.of(sheet, runSheet).stream()
-                        .map(s -> source(s.path(), s.shown(), s.layout()))
-                        .toList());
+        List<Source> sources = new ArrayList<>();
+        for (RunSheet.Source s : sheet.sources()) {
+            sources.add(
+                    source(s.path(), s.shown(), LayoutChoice.of(s, sheet.books().currency(), runSheet)));
+        }
+        return of(sheet, runSheet, sources);
     }
 
     private static Mivrel of(RunSheet sheet, Path runSheet, List<Source> sources) throws SettingsException {

@@ -34,14 +34,16 @@ record Reading(List<String> records, List<Finding> findings, IntakeTally tally) 
         RunSheet.Source source = sheet.sources().get(0);
         List<String> records = new ArrayList<>();
         List<Finding> findings = new ArrayList<>();
-        try (RowSource rows = as.apply(SourceFiles.open(source.path(), source.shown(), source.layout()))) {
-            Account account = sheet.books().account(source.layout().account());
+        try (RowSource rows = as.apply(
+                SourceFiles.open(source.path(), source.shown(), source.layouts().get(0)))) {
+            Account account = sheet.books().account(source.layouts().get(0).account());
             String foreign = account == null ? null : account.currency();
             Currency currency = foreign == null ? sheet.books().currency() : Currency.getInstance(foreign);
-            SourceFile file =
-                    new SourceFile(source.shown(), "", 1, source.layout().account(), currency);
-            Intake intake =
-                    new Intake(source.layout(), file, rows).against(account).dates(dates);
+            SourceFile file = new SourceFile(
+                    source.shown(), "", 1, source.layouts().get(0).account(), currency);
+            Intake intake = new Intake(source.layouts().get(0), file, rows)
+                    .against(account)
+                    .dates(dates);
             boolean more = true;
             while (more) {
                 IntakeBlock batch = intake.newBlock();

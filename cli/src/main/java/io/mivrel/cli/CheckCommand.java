@@ -83,7 +83,7 @@ final class CheckCommand implements Callable<Integer> {
         long more = held.all() - held.differences().size();
         out.println(
                 held.all() == 0
-                        ? "  no difference: it is as the delivery makes its files"
+                        ? "  no difference in form, cells, counts and sums"
                         : "  " + String.format(Locale.ROOT, "%,d", held.all())
                                 + (held.all() == 1 ? " difference" : " differences")
                                 + (more == 0 ? "" : String.format(Locale.ROOT, ", %,d of them not listed", more)));

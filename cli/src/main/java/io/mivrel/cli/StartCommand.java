@@ -193,7 +193,8 @@ final class StartCommand implements Callable<Integer> {
     }
 
     private Integer end(CompanySetup beginning, CompanySetup.Written written, PrintWriter out) throws Exception {
-        boolean mended = written.files().stream().anyMatch(f -> f.toString().contains("earlier"));
+        boolean mended = written.files().stream()
+                .anyMatch(f -> f.getParent() != null && f.getParent().endsWith("earlier"));
         out.println(
                 mended
                         ? "\n  written; what was there before is kept in 'earlier'"

@@ -108,8 +108,7 @@ public class MonthByMonthTest {
         assertThat(made.out()).contains("reads both forms now");
         assertThat(Files.readAllLines(sheet))
                 .contains(
-                        "  - {files: \"inbox/current-*.csv\", layout: layouts/current.yaml}",
-                        "  - {files: \"inbox/current-*.csv\", layout: layouts/current-2.yaml}");
+                        "  - {files: \"inbox/current-*.csv\", layout: [layouts/current.yaml, layouts/current-2.yaml]}");
         assertThat(files(folder, "inbox")).containsExactly("current-2027-01.csv", "current-2027-02.csv");
         assertThat(mivrel("run", sheet, "--for", "2027-02").out()).contains("clear       2 rows");
         assertThat(mivrel("run", sheet, "--for", "2027-01").out()).contains("delivered before");
@@ -125,10 +124,25 @@ public class MonthByMonthTest {
         Files.writeString(
                 sheet,
                 Files.readString(sheet)
-                        .replace("intake:\n", "intake:\n  - {files: \"inbox/*.csv\", layout: layouts/other.yaml}\n"));
+                        .replace("layout: layouts/current.yaml", "layout: [layouts/current.yaml, layouts/other.yaml]"));
         CommandOutput run = mivrel("run", sheet);
         assertThat(run.status()).isEqualTo(2);
-        assertThat(run.err()).contains("both read inbox/current-2027-01.csv", "a pattern of their own");
+        assertThat(run.err()).contains("both read inbox/current-2027-01.csv", "an entry of their own");
+    }
+
+    @Test
+    public void aFileThatTwoEntriesNameIsRefused() throws IOException {
+        Path folder = company();
+        Path sheet = folder.resolve("current.yaml");
+        Files.writeString(
+                sheet,
+                Files.readString(sheet)
+                        .replace(
+                                "layout: layouts/current.yaml}",
+                                "layout: layouts/current.yaml}\n  - {files: \"inbox/*.csv\", layout: layouts/current.yaml}"));
+        CommandOutput run = mivrel("run", sheet);
+        assertThat(run.status()).isEqualTo(3);
+        assertThat(run.err()).contains("is taken in twice; nothing was read");
     }
 
     @Test

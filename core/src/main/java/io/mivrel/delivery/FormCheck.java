@@ -227,7 +227,13 @@ public final class FormCheck {
         return null;
     }
 
-    private static Pattern pattern(String meant) {
+    // What is counted is compared also where it is only a part of the cell.
+    private Pattern pattern(String text) {
+        Matcher counts = Pattern.compile("\\{[^{}]*}").matcher(text);
+        String meant = counts.replaceAll(found -> {
+            String counted = counted(found.group());
+            return Matcher.quoteReplacement(counted == null ? found.group() : counted);
+        });
         Matcher filled = Pattern.compile("\\{[^{}]*}").matcher(meant);
         StringBuilder pattern = new StringBuilder();
         int from = 0;

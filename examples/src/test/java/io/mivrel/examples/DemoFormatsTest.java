@@ -63,9 +63,10 @@ public class DemoFormatsTest {
     private List<List<String>> records(String runSheet, Field... wanted) throws Exception {
         RunSheet.Source source = RunSheet.read(demo.resolve(runSheet)).sources().get(0);
         List<List<String>> records = new ArrayList<>();
-        try (RowSource rows = SourceFiles.open(source.path(), source.shown(), source.layout())) {
-            Intake intake =
-                    new Intake(source.layout(), SourceFile.of(source.shown(), Currency.getInstance("GBP")), rows);
+        try (RowSource rows =
+                SourceFiles.open(source.path(), source.shown(), source.layouts().get(0))) {
+            Intake intake = new Intake(
+                    source.layouts().get(0), SourceFile.of(source.shown(), Currency.getInstance("GBP")), rows);
             boolean more = true;
             while (more) {
                 IntakeBlock batch = intake.newBlock();

@@ -23,6 +23,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** Writes the settings of a company by the answers that were given. */
@@ -75,7 +76,7 @@ final class CompanyWriter {
         }
     }
 
-    // A layout beside the one that reads the earlier form, and an entry for it in each run sheet that names that one.
+    // A layout beside the one that reads the earlier form, named beside it in each run sheet.
     private void beside(RawFiles group, String named) throws IOException {
         layout(group);
         String old = "layouts/" + Objects.requireNonNull(group.like).getFileName();
@@ -83,10 +84,10 @@ final class CompanyWriter {
         for (Path sheet : begun.sheetsOf(group)) {
             List<String> lines = new ArrayList<>();
             for (String line : Files.readAllLines(sheet)) {
-                lines.add(line);
-                if (line.strip().startsWith("- {files:") && line.contains("layout: " + old)) {
-                    lines.add(line.replace("layout: " + old, "layout: " + fresh));
-                }
+                // One layout, or a list of some.
+                lines.add(line.replaceFirst(
+                        "layout: *\\[?([^\\]}]*" + Pattern.quote(old) + "[^\\]}]*)]?",
+                        Matcher.quoteReplacement("layout: [") + "$1, " + Matcher.quoteReplacement(fresh + "]")));
             }
             files.mend(String.valueOf(sheet.getFileName()), String.join("\n", lines) + "\n");
             told.add(sheet.getFileName()

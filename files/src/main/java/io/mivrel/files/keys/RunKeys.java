@@ -9,8 +9,9 @@ public final class RunKeys {
     public static final Key BOOKS = Key.text("books", "the folder of the books").must();
     public static final Key FILES =
             Key.text("files", "a file, or several by a pattern with stars").must();
-    public static final Key LAYOUT =
-            Key.text("layout", "the file of their layout").must();
+    public static final Key LAYOUT = Key.texts(
+                    "layout", "the file of their layout; of several, each file is read by the one that reads it")
+            .must();
     public static final Key INTAKE =
             Key.list("intake", "what is taken in", Block.of(FILES, LAYOUT)).must();
     public static final Key TABLE =

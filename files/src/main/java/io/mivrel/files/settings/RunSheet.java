@@ -54,7 +54,7 @@ public record RunSheet(
     public static final String MONTH = "{month}";
 
     /** One file to take in; {@code shown} is its name relative to the run sheet's folder. */
-    public record Source(Path path, String shown, Layout layout) {}
+    public record Source(Path path, String shown, List<Layout> layouts) {}
 
     /** One entry of the intake: how the files are called, without their folder, their layout, and how that is named. */
     public record Entry(String names, Layout layout, String layoutFile) {}
@@ -204,14 +204,24 @@ public record RunSheet(
             }
             for (SettingsNode entry : entries) {
                 String files = entry.required(RunKeys.FILES);
-                String layoutName = entry.required(RunKeys.LAYOUT);
-                Layout layout = layoutName == null ? null : layout(entry, layoutName);
+                List<String> names = entry.texts(RunKeys.LAYOUT);
+                if (names.isEmpty()) {
+                    entry.required(RunKeys.LAYOUT);
+                }
+                List<Layout> read = new ArrayList<>();
+                for (String name : names) {
+                    Layout layout = layout(entry, name);
+                    if (layout != null) {
+                        read.add(layout);
+                    }
+                }
+                boolean whole = !read.isEmpty() && read.size() == names.size();
                 entry.done();
-                if (files != null && layout != null) {
+                for (int i = 0; files != null && whole && i < read.size(); i++) {
                     intake.add(new Entry(
                             files.substring(Math.max(files.lastIndexOf('/'), files.lastIndexOf('\\')) + 1),
-                            layout,
-                            layoutName));
+                            read.get(i),
+                            names.get(i)));
                 }
                 if (withoutFiles) {
                     continue;
@@ -220,7 +230,7 @@ public record RunSheet(
                     entry.at(RunKeys.FILES, "'files' depends on the month, and none is said", "--for 2027-03");
                 } else if (files != null) {
                     for (Path path : matching(entry, ofMonth(files))) {
-                        sources.add(new Source(path, shown(path), layout));
+                        sources.add(new Source(path, shown(path), read));
                     }
                 }
             }

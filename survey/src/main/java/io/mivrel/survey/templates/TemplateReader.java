@@ -163,6 +163,10 @@ public final class TemplateReader {
                 rows.add(List.of());
             }
             rows.add(cells);
+            if (row.size() > MOST_COLUMNS || rows.size() >= MOST_ROWS) {
+                throw new IOException("the template has more than " + MOST_COLUMNS + " columns or " + MOST_ROWS
+                        + " rows; give a shorter one, with its first rows and its last");
+            }
         }
         return rows;
     }
